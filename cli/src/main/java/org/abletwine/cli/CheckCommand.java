@@ -1,0 +1,44 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.RunJson;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Checks a plan. */
+@Command(
+    name = "check",
+    mixinStandardHelpOptions = true,
+    description =
+        "Reads a plan and the headers of its tables and reports every mistake at once;"
+            + " runs nothing.",
+    footerHeading = "%nExample%n",
+    footer = "  able-twine check harvest.plan.yaml")
+final class CheckCommand implements Callable<Integer> {
+  private static final int USAGE = 2;
+
+  @Parameters(paramLabel = "PLAN", description = "The plan file.")
+  private Path plan;
+
+  @Option(names = "--json", description = "Print the mistakes as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    List<String> mistakes = PlanFile.check(plan);
+    if (json) {
+      System.out.println(RunJson.mistakes(mistakes));
+    } else if (mistakes.isEmpty()) {
+      System.out.println(plan.getFileName() + ": no mistakes found; nothing was run");
+    } else {
+      mistakes.forEach(System.out::println);
+      int count = mistakes.size();
+      Say.note(count + (count == 1 ? " mistake" : " mistakes") + " in " + plan.getFileName());
+    }
+    return mistakes.isEmpty() ? 0 : USAGE;
+  }
+}

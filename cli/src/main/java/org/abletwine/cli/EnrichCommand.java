@@ -1,0 +1,182 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.key.Normalise;
+import org.abletwine.lookup.Fill;
+import org.abletwine.lookup.KeyPart;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.lookup.Several;
+import org.abletwine.lookup.Treatment;
+import org.abletwine.plan.OutputPaths;
+import org.abletwine.table.NearestName;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.Tables;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** One lookup without a plan. */
+@Command(
+    name = "enrich",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description = "Fetches attributes from one reference for every transaction, without a plan.",
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no \\",
+      "      --bring \"name as grower_name,district_code\" --fill \"grower_name=Unlisted\" --out enriched.csv"
+    })
+final class EnrichCommand implements Callable<Integer> {
+  @Parameters(
+      paramLabel = "TRANSACTIONS",
+      description = "The table to enrich; - is standard input.")
+  private Path transactions;
+
+  @Option(
+      names = "--from",
+      required = true,
+      paramLabel = "REFERENCE",
+      description = "The table to fetch from.")
+  private Path from;
+
+  @Option(
+      names = "--key",
+      required = true,
+      paramLabel = "OURS=THEIRS",
+      description =
+          "The key: a column of ours = one of theirs, or one name for both; several"
+              + " parts parted by commas.")
+  private String key;
+
+  @Option(
+      names = "--bring",
+      required = true,
+      paramLabel = "A,B",
+      description = "The attributes to fetch, each NAME or NAME as OTHER; or all.")
+  private String bring;
+
+  @Option(
+      names = "--out",
+      paramLabel = "FILE",
+      defaultValue = "-",
+      description = "Where to write. Default: standard output.")
+  private Path out;
+
+  @Option(
+      names = "--normalise",
+      paramLabel = "STEPS",
+      split = ",",
+      description =
+          "Steps applied to both sides of the key for comparing. Default: trim; none"
+              + " turns it off.")
+  private List<String> normalise;
+
+  @Option(
+      names = "--several",
+      paramLabel = "RULE",
+      defaultValue = "flag",
+      description =
+          "For keys on several reference rows that disagree: flag, first or last."
+              + " Default: ${DEFAULT-VALUE}.")
+  private String several;
+
+  @Option(
+      names = "--unmatched",
+      paramLabel = "RULE",
+      defaultValue = "leave",
+      description = "For unmatched rows: leave, drop or fail. Default: ${DEFAULT-VALUE}.")
+  private String unmatched;
+
+  @Option(
+      names = "--fill",
+      paramLabel = "ATTRIBUTE=VALUE",
+      description = "A value for an attribute of unmatched rows; may be repeated.")
+  private Map<String, String> fill = new LinkedHashMap<>();
+
+  @Option(
+      names = "--fill-empty",
+      paramLabel = "ATTRIBUTE=VALUE",
+      description = "A value for an attribute that matched but is null in the reference.")
+  private Map<String, String> fillEmpty = new LinkedHashMap<>();
+
+  @Option(names = "--mark", paramLabel = "COLUMN", description = "Add a column with the outcome.")
+  private String mark;
+
+  @Mixin private ReadingOptions reading;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    String problem = OutputPaths.problem(out, List.of(transactions, from), List.of());
+    if (problem != null) {
+      throw new SettingException("--out: " + problem);
+    }
+    TableOptions options = reading.options();
+    Enrichment enrichment =
+        Enrichment.of(Tables.file(transactions, options))
+            .lookup(lookup(Tables.file(from, options)))
+            .build();
+    List<Enrichment.Mistake> mistakes = enrichment.check();
+    if (!mistakes.isEmpty()) {
+      throw new SettingException(mistakes.get(0).message());
+    }
+    try (TableSink sink = Tables.sink(out)) {
+      RunRecord record = enrichment.writeTo(sink, TerminalProgress.create());
+      Results.print(record, out, sink.form(), sink.bytesWritten(), json);
+    }
+    return 0;
+  }
+
+  private Lookup lookup(Table reference) {
+    Lookup lookup = Lookup.in(reference);
+    for (String part : NameLists.split(key)) {
+      lookup = lookup.key(KeyPart.parse(part));
+    }
+    if (normalise != null) {
+      lookup = lookup.normalise(Normalise.parse(normalise));
+    }
+    lookup =
+        bring.strip().equals("all")
+            ? lookup.bringAll()
+            : lookup.bring(NameLists.split(bring).toArray(String[]::new));
+    lookup = lookup.several(choice("--several", several, Several.class));
+    Treatment.Action action = choice("--unmatched", unmatched, Treatment.Action.class);
+    if (!fill.isEmpty() && action != Treatment.Action.LEAVE) {
+      throw new SettingException(
+          "--fill and --unmatched "
+              + unmatched
+              + " do not go together: a row that is filled stays");
+    }
+    lookup = lookup.whenUnmatched(new Treatment(action, new Fill(fill)));
+    if (!fillEmpty.isEmpty()) {
+      lookup = lookup.whenEmpty(new Fill(fillEmpty));
+    }
+    return mark == null ? lookup : lookup.markAs(mark);
+  }
+
+  private static <E extends Enum<E>> E choice(String option, String word, Class<E> type) {
+    List<String> words =
+        java.util.Arrays.stream(type.getEnumConstants())
+            .map(e -> e.name().toLowerCase(Locale.ROOT))
+            .toList();
+    int at = words.indexOf(word);
+    if (at < 0) {
+      throw new SettingException(
+          option + ": no rule is called \"" + word + "\"; " + NearestName.hint(word, words));
+    }
+    return type.getEnumConstants()[at];
+  }
+}

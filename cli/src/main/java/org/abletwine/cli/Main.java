@@ -1,0 +1,118 @@
+package org.abletwine.cli;
+
+import java.util.List;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.ScopeType;
+import picocli.CommandLine.Spec;
+
+/** The executable {@code able-twine}. */
+@Command(
+    name = "able-twine",
+    description =
+        "Fetches attributes for transactions from reference tables, and shows what"
+            + " happened to every row.",
+    versionProvider = Main.Version.class,
+    mixinStandardHelpOptions = true,
+    synopsisSubcommandLabel = "COMMAND",
+    subcommands = {DemoCommand.class, EnrichCommand.class, RunCommand.class, CheckCommand.class},
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine demo",
+      "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no --bring name",
+      "",
+      "Exit status: 0 done; 1 the data or a file stopped it; 2 wrong usage or plan;"
+          + " 3 an expectation did not hold."
+    })
+public final class Main implements Runnable {
+  private static final int DATA = 1;
+  private static final int USAGE = 2;
+
+  @Spec private CommandSpec spec;
+
+  @Option(
+      names = "--debug",
+      scope = ScopeType.INHERIT,
+      description = "Show technical detail with errors.")
+  private boolean debug;
+
+  private Main() {}
+
+  /**
+   * Runs a command and ends the process with its exit status.
+   *
+   * @param args the command and its arguments
+   */
+  public static void main(String[] args) {
+    boolean debug = List.of(args).contains("--debug");
+    System.setProperty("org.slf4j.simpleLogger.defaultLogLevel", debug ? "debug" : "error");
+    int status = run(args);
+    System.out.flush();
+    System.exit(status);
+  }
+
+  /**
+   * Runs a command.
+   *
+   * @param args the command and its arguments
+   * @return the exit status
+   */
+  public static int run(String... args) {
+    Main main = new Main();
+    return new CommandLine(main)
+        .setUsageHelpWidth(100)
+        .setUsageHelpAutoWidth(true)
+        .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
+        .setParameterExceptionHandler((error, given) -> usage(error))
+        .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
+        .execute(args);
+  }
+
+  private static int usage(ParameterException error) {
+    CommandLine command = error.getCommandLine();
+    Say.error(error.getMessage());
+    CommandLine.UnmatchedArgumentException.printSuggestions(error, command.getErr());
+    command.getErr().flush();
+    Say.note("see " + command.getCommandSpec().qualifiedName() + " --help");
+    return USAGE;
+  }
+
+  private static int failed(Exception error, boolean debug) {
+    if (debug) {
+      error.printStackTrace();
+    }
+    if (error instanceof SettingException) {
+      Say.error(error.getMessage());
+      return USAGE;
+    }
+    if (error instanceof DataException) {
+      Say.error(error.getMessage());
+      return DATA;
+    }
+    Say.error(
+        "something unforeseen went wrong ("
+            + error
+            + ");"
+            + " run again with --debug to see where");
+    return DATA;
+  }
+
+  @Override
+  public void run() {
+    throw new ParameterException(spec.commandLine(), "a command is missing");
+  }
+
+  /** Says which version this is. */
+  static final class Version implements CommandLine.IVersionProvider {
+    @Override
+    public String[] getVersion() {
+      String version = Main.class.getPackage().getImplementationVersion();
+      return new String[] {"able-twine " + (version == null ? "(unpackaged)" : version)};
+    }
+  }
+}

@@ -1,0 +1,62 @@
+package org.abletwine.cli;
+
+import java.util.List;
+import org.abletwine.plan.Delimiters;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.TableOptions;
+import picocli.CommandLine.Option;
+
+/** How to read tables, where it is not to be found from the data. */
+final class ReadingOptions {
+  @Option(
+      names = "--delimiter",
+      paramLabel = "NAME",
+      description = "comma, semicolon, tab, pipe or a character. Default: found from the data.")
+  private String delimiter;
+
+  @Option(
+      names = "--encoding",
+      paramLabel = "NAME",
+      description = "Such as windows-1252. Default: what the byte-order mark says, else utf-8.")
+  private String encoding;
+
+  @Option(
+      names = "--header",
+      paramLabel = "yes|no",
+      description = "Whether the first row holds the names. Default: found from the data.")
+  private String header;
+
+  @Option(
+      names = "--nulls",
+      paramLabel = "WORDS",
+      split = ",",
+      description = "Words that stand for null, beside the empty cell.")
+  private List<String> nulls = List.of();
+
+  @Option(
+      names = "--ragged",
+      paramLabel = "fail|pad",
+      defaultValue = "fail",
+      description = "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
+  private String ragged;
+
+  TableOptions options() {
+    Character character = delimiter == null ? null : Delimiters.parse(delimiter);
+    if (delimiter != null && character == null) {
+      throw new SettingException("--delimiter: " + Delimiters.expected(delimiter));
+    }
+    if (header != null && !List.of("yes", "no").contains(header)) {
+      throw new SettingException("--header: expected yes or no, found \"" + header + "\"");
+    }
+    if (!List.of("fail", "pad").contains(ragged)) {
+      throw new SettingException("--ragged: expected fail or pad, found \"" + ragged + "\"");
+    }
+    return new TableOptions(
+        character,
+        null,
+        header == null ? null : header.equals("yes"),
+        encoding,
+        nulls,
+        ragged.equals("pad"));
+  }
+}

@@ -1,0 +1,26 @@
+package org.abletwine.cli;
+
+import java.io.PrintStream;
+import java.nio.file.Path;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.plan.RunJson;
+
+/** Prints what a run gave: to standard output, unless the rows themselves went there. */
+final class Results {
+  private Results() {}
+
+  static void print(RunRecord run, Path output, String form, long bytes, boolean json) {
+    boolean taken = output.toString().equals("-");
+    PrintStream out = taken ? System.err : System.out;
+    if (json) {
+      out.println(RunJson.text(run));
+    } else {
+      RunSummary.lines(run, !taken && Ink.colour()).forEach(out::println);
+    }
+    if (!taken && !json) {
+      out.println();
+      out.println("Wrote " + output + "  (" + RunSummary.bytes(bytes) + "; " + form + ")");
+    }
+    out.flush();
+  }
+}

@@ -1,0 +1,69 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.PlannedRun;
+import org.abletwine.plan.RunJson;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Runs a plan. */
+@Command(
+    name = "run",
+    mixinStandardHelpOptions = true,
+    description = "Runs a plan: fetches, fills, writes the outputs and prints the figures.",
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine run harvest.plan.yaml",
+      "  able-twine run harvest.plan.yaml --preview 5"
+    })
+final class RunCommand implements Callable<Integer> {
+  @Spec private CommandSpec spec;
+
+  @Parameters(paramLabel = "PLAN", description = "The plan file.")
+  private Path plan;
+
+  @Option(
+      names = "--preview",
+      paramLabel = "N",
+      description = "Show the first N rows and write nothing.")
+  private Long preview;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    if (preview != null && preview < 1) {
+      throw new ParameterException(spec.commandLine(), "--preview takes a number from 1 on");
+    }
+    PlannedRun run = PlanFile.load(plan);
+    if (preview != null) {
+      preview(run);
+      return 0;
+    }
+    PlannedRun.Result result = run.run(TerminalProgress.create());
+    Results.print(result.record(), result.enriched(), result.form(), result.bytes(), json);
+    return 0;
+  }
+
+  private void preview(PlannedRun run) {
+    PreviewSink sink = new PreviewSink();
+    RunRecord record = run.preview(preview, sink);
+    if (json) {
+      System.out.println(RunJson.text(record));
+      return;
+    }
+    sink.print(System.out, Ink.colour());
+    RunSummary.lines(record, Ink.colour()).forEach(System.out::println);
+    System.out.println();
+    System.out.println(
+        "Preview of the first " + RunSummary.rows(record.rowsIn()) + "; nothing was written");
+  }
+}

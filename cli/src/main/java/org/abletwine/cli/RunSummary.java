@@ -1,0 +1,203 @@
+package org.abletwine.cli;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
+
+/** The figures of a run, to be read at a glance on a terminal. */
+final class RunSummary {
+  private final RunRecord run;
+  private final boolean colour;
+  private final List<String> lines = new ArrayList<>();
+
+  private RunSummary(RunRecord run, boolean colour) {
+    this.run = run;
+    this.colour = colour;
+  }
+
+  /**
+   * @param run the account of a run
+   * @param colour whether to use colour
+   * @return the lines to print
+   */
+  static List<String> lines(RunRecord run, boolean colour) {
+    RunSummary summary = new RunSummary(run, colour);
+    summary.head();
+    summary.outcomes();
+    summary.nulls();
+    summary.notes();
+    return summary.lines;
+  }
+
+  private void head() {
+    lines.add(Ink.BOLD.on(run.title(), colour) + "  (" + run.transactions() + ")");
+    String change = run.rowsOut() == run.rowsIn() ? "" : signed(run.rowsOut() - run.rowsIn());
+    lines.add(
+        "  rows in "
+            + count(run.rowsIn())
+            + "   rows out "
+            + count(run.rowsOut())
+            + change
+            + "   time "
+            + seconds(run.elapsed().toMillis())
+            + "   "
+            + count(Math.round(run.rowsPerSecond()))
+            + " rows a second");
+  }
+
+  private static String signed(long change) {
+    return " (" + (change > 0 ? "+" : "-") + count(Math.abs(change)) + ")";
+  }
+
+  private void outcomes() {
+    lines.add("");
+    lines.add(
+        Ink.BOLD.on("Lookups", colour) + ": matched + unmatched + ambiguous + blank key = rows");
+    TextTable table = new TextTable("llrrrrrrrrr");
+    for (String heading :
+        new String[] {
+          "lookup", "key", "rows", "matched", "", "unmatched", "", "ambiguous", "", "blank key", ""
+        }) {
+      table.cell(heading, Ink.DIM);
+    }
+    table.end();
+    for (LookupFigures lookup : run.lookups()) {
+      table.cell(lookup.name(), Ink.BOLD).cell(lookup.key()).cell(count(lookup.rows()));
+      share(table, lookup.matched(), lookup.rows(), Ink.GOOD);
+      share(table, lookup.unmatched(), lookup.rows(), Ink.BAD);
+      share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
+      share(table, lookup.blankKey(), lookup.rows(), Ink.WARN);
+      table.end();
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  private static void share(TextTable table, long part, long whole, Ink ink) {
+    Ink used = part == 0 ? Ink.DIM : ink;
+    table.cell(count(part), used).cell(percent(part, whole), used);
+  }
+
+  private void nulls() {
+    if (run.lookups().stream().allMatch(lookup -> lookup.attributes().isEmpty())) {
+      return;
+    }
+    lines.add("");
+    lines.add(
+        Ink.BOLD.on("Nulls", colour)
+            + ": unmatched + ambiguous + blank key + empty in the reference - filled = left null");
+    TextTable table = new TextTable("llrrrrrr");
+    for (String heading :
+        new String[] {
+          "attribute", "from", "unmatched", "ambiguous", "blank key", "empty", "filled", "left null"
+        }) {
+      table.cell(heading, Ink.DIM);
+    }
+    table.end();
+    for (LookupFigures lookup : run.lookups()) {
+      for (AttributeFigures attribute : lookup.attributes()) {
+        table.cell(attribute.column()).cell(lookup.reference(), Ink.DIM);
+        number(table, attribute.unmatched(), Ink.PLAIN);
+        number(table, attribute.ambiguous(), Ink.PLAIN);
+        number(table, attribute.blankKey(), Ink.PLAIN);
+        number(table, attribute.empty(), Ink.PLAIN);
+        number(table, attribute.filled(), Ink.GOOD);
+        number(table, attribute.nulls(), Ink.WARN);
+        table.end();
+      }
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  private static void number(TextTable table, long value, Ink ink) {
+    table.cell(count(value), value == 0 ? Ink.DIM : ink);
+  }
+
+  private void notes() {
+    List<String> notes = new ArrayList<>();
+    for (LookupFigures lookup : run.lookups()) {
+      String where = lookup.name() + ": ";
+      if (lookup.conflictingKeys() > 0) {
+        notes.add(
+            where
+                + keys(lookup.conflictingKeys())
+                + " of "
+                + lookup.reference()
+                + (lookup.conflictingKeys() == 1 ? " stands" : " stand")
+                + " on several rows that disagree on what is brought; "
+                + (lookup.pickedFromSeveral() > 0
+                    ? "one was picked for " + rows(lookup.pickedFromSeveral())
+                    : "nothing was picked for " + rows(lookup.ambiguous())));
+      }
+      if (lookup.severalKeys() > lookup.conflictingKeys()) {
+        notes.add(
+            where
+                + keys(lookup.severalKeys() - lookup.conflictingKeys())
+                + " of "
+                + lookup.reference()
+                + " on several rows that agree, counted as one");
+      }
+      if (lookup.referenceBlankKeys() > 0) {
+        notes.add(
+            where
+                + rows(lookup.referenceBlankKeys())
+                + " of "
+                + lookup.reference()
+                + " can never be found: a key part is blank");
+      }
+      if (lookup.dropped() > 0) {
+        notes.add(where + rows(lookup.dropped()) + " left out, as the plan says");
+      }
+    }
+    if (!notes.isEmpty()) {
+      lines.add("");
+      lines.add(Ink.BOLD.on("Worth a look", colour));
+      notes.forEach(note -> lines.add("  " + note));
+    }
+  }
+
+  static String keys(long count) {
+    return count(count) + (count == 1 ? " key" : " keys");
+  }
+
+  static String rows(long count) {
+    return count(count) + (count == 1 ? " row" : " rows");
+  }
+
+  static String count(long count) {
+    return String.format(Locale.ROOT, "%,d", count);
+  }
+
+  /** A share in per cent with one decimal; never shown as 0.0 or 100.0 unless it is. */
+  static String percent(long part, long whole) {
+    if (whole == 0) {
+      return "-";
+    }
+    double share = 100.0 * part / whole;
+    if (part > 0 && share < 0.05) {
+      return "<0.1 %";
+    }
+    if (part < whole && share > 99.95) {
+      return ">99.9 %";
+    }
+    return String.format(Locale.ROOT, "%.1f %%", share);
+  }
+
+  static String seconds(long millis) {
+    return millis < 10_000
+        ? String.format(Locale.ROOT, "%.2f s", millis / 1000.0)
+        : String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
+  }
+
+  static String bytes(long bytes) {
+    if (bytes < 10_000) {
+      return count(bytes) + " bytes";
+    }
+    if (bytes < 10_000_000) {
+      return count(bytes / 1000) + " kB";
+    }
+    return count(bytes / 1_000_000) + " MB";
+  }
+}

@@ -1,0 +1,97 @@
+package org.abletwine.cli;
+
+import java.time.Duration;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.LongSupplier;
+import me.tongfei.progressbar.ConsoleProgressBarConsumer;
+import me.tongfei.progressbar.ProgressBar;
+import me.tongfei.progressbar.ProgressBarBuilder;
+import me.tongfei.progressbar.ProgressBarStyle;
+import org.abletwine.step.Progress;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A progress line on standard error for work that takes longer than about two seconds. Silent when
+ * standard error is not a terminal.
+ */
+final class TerminalProgress implements Progress {
+  private static final long QUIET_MILLIS = 2_000;
+  private static final long EVERY_MILLIS = 250;
+  private static final int WIDTH = 110;
+
+  private TerminalProgress() {}
+
+  /** The progress to use now: a line when a person is looking, else none. */
+  static Progress create() {
+    return Ink.terminal(2) ? new TerminalProgress() : Progress.NONE;
+  }
+
+  @Override
+  public Runnable reading(Table table, LongSupplier bytes, LongSupplier rows) {
+    ScheduledExecutorService clock =
+        Executors.newSingleThreadScheduledExecutor(
+            work -> {
+              Thread thread = new Thread(work, "progress");
+              thread.setDaemon(true);
+              return thread;
+            });
+    Meter meter = new Meter(table, bytes, rows);
+    clock.scheduleAtFixedRate(meter::show, QUIET_MILLIS, EVERY_MILLIS, TimeUnit.MILLISECONDS);
+    return () -> {
+      clock.shutdownNow();
+      meter.end();
+    };
+  }
+
+  private static final class Meter {
+    private final Table table;
+    private final LongSupplier bytes;
+    private final LongSupplier rows;
+    private final long begun = System.nanoTime();
+    private @Nullable ProgressBar bar;
+    private boolean ended;
+
+    Meter(Table table, LongSupplier bytes, LongSupplier rows) {
+      this.table = table;
+      this.bytes = bytes;
+      this.rows = rows;
+    }
+
+    synchronized void show() {
+      if (ended) {
+        return;
+      }
+      ProgressBar shown = bar;
+      if (shown == null) {
+        shown =
+            new ProgressBarBuilder()
+                .setTaskName(table.name())
+                .setStyle(ProgressBarStyle.ASCII)
+                .setUnit(" MB", 1_000_000)
+                .setInitialMax(table.sizeInBytes())
+                .setUpdateIntervalMillis((int) EVERY_MILLIS)
+                .setMaxRenderedLength(WIDTH)
+                .startsFrom(0, Duration.ofNanos(System.nanoTime() - begun))
+                .setConsumer(new ConsoleProgressBarConsumer(System.err, WIDTH))
+                .clearDisplayOnFinish()
+                .build();
+        bar = shown;
+      }
+      long done = rows.getAsLong();
+      double seconds = (System.nanoTime() - begun) / 1e9;
+      shown.stepTo(bytes.getAsLong());
+      shown.setExtraMessage(
+          RunSummary.rows(done) + ", " + RunSummary.count((long) (done / seconds)) + " a second");
+    }
+
+    synchronized void end() {
+      ended = true;
+      if (bar != null) {
+        bar.close();
+      }
+    }
+  }
+}

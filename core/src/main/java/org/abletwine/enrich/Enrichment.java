@@ -1,0 +1,186 @@
+package org.abletwine.enrich;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
+import org.abletwine.step.Columns;
+import org.abletwine.step.Progress;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Schema;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableSink;
+
+/**
+ * A whole enrichment: the transactions and the steps to take with them. Immutable once built, and
+ * safe to reuse and to share between threads: every {@link #writeTo} is a run of its own.
+ */
+public final class Enrichment {
+  private final Table transactions;
+  private final String title;
+  private final List<Step> steps;
+  private final long mostRows;
+
+  private Enrichment(Builder builder) {
+    this.transactions = builder.transactions;
+    this.title = builder.title;
+    this.steps = List.copyOf(builder.steps);
+    this.mostRows = builder.mostRows;
+  }
+
+  /**
+   * Begins an enrichment.
+   *
+   * @param transactions the table to enrich; never changed
+   */
+  public static Builder of(Table transactions) {
+    return new Builder(transactions);
+  }
+
+  /**
+   * Checks all steps against the columns, reading no more than the heads of the tables. A step that
+   * follows a wrong one is still checked, as far as it does not need what that one would have
+   * added.
+   *
+   * @return every mistake found, in the order of the steps; empty when there is none
+   */
+  public List<Mistake> check() {
+    List<Mistake> mistakes = new ArrayList<>();
+    Columns columns = new Columns(transactions.name(), transactions.schema());
+    for (int i = 0; i < steps.size(); i++) {
+      try {
+        steps.get(i).check(columns);
+      } catch (SettingException e) {
+        mistakes.add(new Mistake(i, String.valueOf(e.getMessage())));
+      }
+    }
+    return mistakes;
+  }
+
+  /**
+   * A setting that does not fit.
+   *
+   * @param step which step, 0-based
+   * @param message what is wrong and what would be right
+   */
+  public record Mistake(int step, String message) {}
+
+  /**
+   * Runs the enrichment.
+   *
+   * @param sink where the rows go; committed at the end, and not touched by a failed run
+   * @return the account of the run
+   * @throws SettingException when a step does not fit the columns
+   * @throws org.abletwine.table.DataException when the data stops the run
+   */
+  public RunRecord writeTo(TableSink sink) {
+    return writeTo(sink, Progress.NONE);
+  }
+
+  /**
+   * Runs the enrichment, telling how far it is.
+   *
+   * @param sink where the rows go; committed at the end, and not touched by a failed run
+   * @param progress told about the tables being read
+   * @return the account of the run
+   * @throws SettingException when a step does not fit the columns
+   * @throws org.abletwine.table.DataException when the data stops the run
+   */
+  public RunRecord writeTo(TableSink sink, Progress progress) {
+    Instant started = Instant.now();
+    long begun = System.nanoTime();
+    Columns columns = new Columns(transactions.name(), transactions.schema());
+    List<StepRunner> runners = new ArrayList<>();
+    for (Step step : steps) {
+      runners.add(step.prepare(columns, progress));
+    }
+    Schema output = new Schema(columns.names());
+    Pipeline pipeline =
+        new Pipeline(transactions, runners, sink, columns.numbers(), mostRows, progress);
+    sink.start(transactions, output);
+    pipeline.run();
+    sink.commit();
+    List<StepFigures> figures = runners.stream().map(StepRunner::figures).toList();
+    return new RunRecord(
+        title,
+        transactions.name(),
+        started,
+        Duration.ofNanos(System.nanoTime() - begun),
+        pipeline.rowsIn(),
+        pipeline.rowsOut(),
+        pipeline.bytesIn(),
+        output.names(),
+        figures);
+  }
+
+  @Override
+  public String toString() {
+    return "Enrichment[" + title + ", " + steps.size() + " steps]";
+  }
+
+  /** Collects the settings of an enrichment. Not safe for use by several threads at once. */
+  public static final class Builder {
+    private final Table transactions;
+    private final List<Step> steps = new ArrayList<>();
+    private String title;
+    private long mostRows = Long.MAX_VALUE;
+
+    private Builder(Table transactions) {
+      this.transactions = transactions;
+      this.title = transactions.name();
+    }
+
+    /** States what the run is called; the transactions' name unless stated. */
+    public Builder title(String newTitle) {
+      title = newTitle;
+      return this;
+    }
+
+    /** Adds a lookup. */
+    public Builder lookup(org.abletwine.lookup.Lookup lookup) {
+      return step(lookup);
+    }
+
+    /** Adds a step, to be taken after those added before. */
+    public Builder step(Step step) {
+      steps.add(step);
+      return this;
+    }
+
+    /**
+     * Stops after so many transactions; all of them unless stated.
+     *
+     * @param rows at least 1
+     */
+    public Builder firstRows(long rows) {
+      if (rows < 1) {
+        throw new IllegalArgumentException("at least one row");
+      }
+      mostRows = rows;
+      return this;
+    }
+
+    /**
+     * Builds the enrichment.
+     *
+     * @throws SettingException when two lookups have one name
+     */
+    public Enrichment build() {
+      List<String> names = new ArrayList<>();
+      for (Step step : steps) {
+        if (step instanceof org.abletwine.lookup.Lookup lookup) {
+          if (names.contains(lookup.name())) {
+            throw new SettingException(
+                "two lookups are called \"" + lookup.name() + "\"; give one another name");
+          }
+          names.add(lookup.name());
+        }
+      }
+      return new Enrichment(this);
+    }
+  }
+}

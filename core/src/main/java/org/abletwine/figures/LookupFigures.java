@@ -1,0 +1,54 @@
+package org.abletwine.figures;
+
+import java.util.List;
+
+/**
+ * What one lookup counted. Every row that reaches the lookup adds one to exactly one of the four
+ * outcomes, so {@code matched + unmatched + ambiguous + blankKey == rows}; the constructor holds to
+ * that.
+ *
+ * @param name the lookup's name
+ * @param reference the reference, such as its file name
+ * @param key the key as a reader would write it
+ * @param referenceRows rows of the reference
+ * @param referenceKeys distinct keys in the reference, as compared
+ * @param referenceBlankKeys rows of the reference that no key can find, because a key part is blank
+ * @param severalKeys keys that stand on more than one reference row
+ * @param conflictingKeys those of them whose rows disagree on an attribute brought
+ * @param rows rows that reached the lookup
+ * @param matched rows with one reference row, or with several that agree or that the plan chose
+ *     from
+ * @param unmatched rows whose key is not in the reference
+ * @param ambiguous rows whose key fits several reference rows that disagree
+ * @param blankKey rows with a null key part
+ * @param pickedFromSeveral matched rows for which the plan chose one of several that disagree
+ * @param dropped rows the plan left out because of their outcome
+ * @param attributes nulls of each attribute with their reasons
+ */
+public record LookupFigures(
+    String name,
+    String reference,
+    String key,
+    long referenceRows,
+    long referenceKeys,
+    long referenceBlankKeys,
+    long severalKeys,
+    long conflictingKeys,
+    long rows,
+    long matched,
+    long unmatched,
+    long ambiguous,
+    long blankKey,
+    long pickedFromSeveral,
+    long dropped,
+    List<AttributeFigures> attributes)
+    implements StepFigures {
+
+  /** Checks the sum rule and copies the list. */
+  public LookupFigures {
+    attributes = List.copyOf(attributes);
+    if (matched + unmatched + ambiguous + blankKey != rows) {
+      throw new IllegalArgumentException("outcomes do not add up to rows");
+    }
+  }
+}

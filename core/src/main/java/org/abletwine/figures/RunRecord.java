@@ -1,0 +1,49 @@
+package org.abletwine.figures;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+
+/**
+ * The account of one run.
+ *
+ * @param title what the run is called
+ * @param transactions the transactions table
+ * @param started when the run began
+ * @param elapsed how long it took
+ * @param rowsIn transactions read
+ * @param rowsOut rows written
+ * @param bytesIn size of what was read of the transactions, in bytes; 0 when not known
+ * @param columns the columns written, in order
+ * @param steps the figures of each step, in order
+ */
+public record RunRecord(
+    String title,
+    String transactions,
+    Instant started,
+    Duration elapsed,
+    long rowsIn,
+    long rowsOut,
+    long bytesIn,
+    List<String> columns,
+    List<StepFigures> steps) {
+
+  /** Copies the lists. */
+  public RunRecord {
+    columns = List.copyOf(columns);
+    steps = List.copyOf(steps);
+  }
+
+  /** Returns the figures of the lookups, in order. */
+  public List<LookupFigures> lookups() {
+    return steps.stream()
+        .filter(LookupFigures.class::isInstance)
+        .map(LookupFigures.class::cast)
+        .toList();
+  }
+
+  /** Returns transactions a second, over the whole run. */
+  public double rowsPerSecond() {
+    return rowsIn / Math.max(1e-3, elapsed.toNanos() / 1e9);
+  }
+}

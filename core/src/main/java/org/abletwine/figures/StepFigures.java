@@ -1,0 +1,8 @@
+package org.abletwine.figures;
+
+/** What one step of a run counted. */
+public sealed interface StepFigures permits LookupFigures {
+
+  /** Returns the step's name. */
+  String name();
+}

@@ -1,0 +1,103 @@
+package org.abletwine.index;
+
+import java.io.Serializable;
+import java.util.Arrays;
+
+/**
+ * The rows of each key that stands on more than one row. Memory follows the number of such rows
+ * only. Groups and rows are numbered from 0; a group's rows are in file order.
+ *
+ * <p>Each row after a group's first has a link entry, (row, entry before it); a group holds its
+ * first row and its latest entry.
+ */
+public final class KeyGroups implements Serializable {
+  private static final long serialVersionUID = 1L;
+  private static final int NONE = -1;
+
+  private int[] first = new int[16];
+  private int[] latest = new int[16];
+  private int[] sizes = new int[16];
+  private int count;
+  private int[] linkRow = new int[16];
+  private int[] linkBefore = new int[16];
+  private int links;
+
+  int open(int firstRow, int secondRow) {
+    if (count == first.length) {
+      first = Arrays.copyOf(first, count * 2);
+      latest = Arrays.copyOf(latest, count * 2);
+      sizes = Arrays.copyOf(sizes, count * 2);
+    }
+    first[count] = firstRow;
+    latest[count] = link(secondRow, NONE);
+    sizes[count] = 2;
+    return count++;
+  }
+
+  void join(int group, int row) {
+    latest[group] = link(row, latest[group]);
+    sizes[group]++;
+  }
+
+  private int link(int row, int before) {
+    if (links == linkRow.length) {
+      linkRow = Arrays.copyOf(linkRow, links * 2);
+      linkBefore = Arrays.copyOf(linkBefore, links * 2);
+    }
+    linkRow[links] = row;
+    linkBefore[links] = before;
+    return links++;
+  }
+
+  /** Returns how many groups there are. */
+  public int count() {
+    return count;
+  }
+
+  /**
+   * @param group a group
+   * @return how many rows it has, at least 2
+   */
+  public int size(int group) {
+    return sizes[group];
+  }
+
+  /**
+   * @param group a group
+   * @return its first row in file order
+   */
+  public int firstRow(int group) {
+    return first[group];
+  }
+
+  /**
+   * @param group a group
+   * @return its last row in file order
+   */
+  public int lastRow(int group) {
+    return linkRow[latest[group]];
+  }
+
+  /**
+   * @param group a group
+   * @return its rows in file order
+   */
+  public int[] rows(int group) {
+    int[] rows = new int[sizes[group]];
+    int at = rows.length;
+    for (int link = latest[group]; link != NONE; link = linkBefore[link]) {
+      rows[--at] = linkRow[link];
+    }
+    rows[0] = first[group];
+    return rows;
+  }
+
+  long bytes() {
+    return 4L * (first.length + latest.length + sizes.length + 2L * linkRow.length);
+  }
+
+  @Override
+  public String toString() {
+    return "KeyGroups[" + count + "]";
+  }
+}

@@ -1,0 +1,8 @@
+/**
+ * Keys for comparison. In: cells of the key columns. Out: comparison bytes and hashes per row,
+ * every normalise step applied. Start reading at {@link org.abletwine.key.KeyEncoder}.
+ */
+@NullMarked
+package org.abletwine.key;
+
+import org.jspecify.annotations.NullMarked;

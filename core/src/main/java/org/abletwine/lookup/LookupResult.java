@@ -1,0 +1,30 @@
+package org.abletwine.lookup;
+
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What one record's lookup gave.
+ *
+ * @param outcome what came of it
+ * @param referenceRow the reference row taken, 1-based, header not counted; 0 when none was
+ * @param attributes the attributes by name; values are null where nothing was found or filled
+ */
+public record LookupResult(
+    Outcome outcome, long referenceRow, Map<String, @Nullable String> attributes) {
+
+  /** Copies the map, keeping its order. */
+  public LookupResult {
+    attributes = Collections.unmodifiableMap(new LinkedHashMap<>(attributes));
+  }
+
+  /**
+   * @param attribute an attribute's name
+   * @return its value, or null
+   */
+  public @Nullable String get(String attribute) {
+    return attributes.get(attribute);
+  }
+}

@@ -1,0 +1,47 @@
+package org.abletwine.lookup;
+
+import java.util.Map;
+
+/**
+ * What to do with a row of a given outcome.
+ *
+ * @param action whether the row stays
+ * @param fill values for its attributes; empty unless the row stays
+ */
+public record Treatment(Action action, Fill fill) {
+  private static final Fill NOTHING = new Fill(Map.of());
+
+  /** Whether a row stays. */
+  public enum Action {
+    /** The row stays, its attributes null or filled. */
+    LEAVE,
+    /** The row is left out of the output, and counted. */
+    DROP,
+    /** The run ends with an error. */
+    FAIL
+  }
+
+  /** Returns the default: the row stays and its attributes are null. */
+  public static Treatment leave() {
+    return new Treatment(Action.LEAVE, NOTHING);
+  }
+
+  /** Returns: leave the row out, and count it. */
+  public static Treatment drop() {
+    return new Treatment(Action.DROP, NOTHING);
+  }
+
+  /** Returns: end the run. */
+  public static Treatment fail() {
+    return new Treatment(Action.FAIL, NOTHING);
+  }
+
+  /**
+   * Returns: the row stays and attributes get stated values.
+   *
+   * @param fill the values
+   */
+  public static Treatment filling(Fill fill) {
+    return new Treatment(Action.LEAVE, fill);
+  }
+}

@@ -1,0 +1,26 @@
+package org.abletwine.step;
+
+/** The definition of one step of an enrichment. Immutable and safe to share between threads. */
+public interface Step {
+
+  /**
+   * Prepares the step for one run: checks its settings against the columns so far, declares the
+   * columns it adds, and loads what it needs.
+   *
+   * @param columns the columns so far; the step adds its own
+   * @param progress told about tables being read
+   * @return the prepared step, for one run and one thread
+   * @throws org.abletwine.table.SettingException when a setting does not fit the columns
+   * @throws org.abletwine.table.DataException when a reference cannot be read
+   */
+  StepRunner prepare(Columns columns, Progress progress);
+
+  /**
+   * Checks the step's settings against the columns so far and the heads of its references, without
+   * reading any rows, and declares the columns it adds.
+   *
+   * @param columns the columns so far; the step adds its own
+   * @throws org.abletwine.table.SettingException when a setting does not fit
+   */
+  void check(Columns columns);
+}

@@ -1,0 +1,19 @@
+package org.abletwine.step;
+
+import org.abletwine.figures.StepFigures;
+import org.abletwine.table.Batch;
+
+/** A step at work in one run. Used by one thread. */
+public interface StepRunner {
+
+  /**
+   * Transforms one batch in place.
+   *
+   * @param batch the rows
+   * @throws org.abletwine.table.DataException when the plan says that a row's outcome ends the run
+   */
+  void apply(Batch batch);
+
+  /** Returns what the step has counted so far. */
+  StepFigures figures();
+}

@@ -1,0 +1,222 @@
+package org.abletwine.table;
+
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The cells of one column for the rows of a batch, as slices of a shared character buffer. Row
+ * positions are 0-based. Reused from batch to batch; not safe for use by several threads at once.
+ *
+ * <p>Invariant: for a row that is not null, {@code 0 <= starts[row] <= ends[row] <= text.length};
+ * for a null cell {@code starts[row] == ends[row] == -1}.
+ */
+public final class CellVector {
+  private static final char[] NO_TEXT = new char[0];
+
+  /** The characters all slices point into. */
+  public char[] text = NO_TEXT;
+
+  /** Start of each cell, 0-based, or -1 for null. */
+  public int[] starts = new int[0];
+
+  /** End of each cell, exclusive, or -1 for null. */
+  public int[] ends = new int[0];
+
+  private int rows;
+  private char[] own = NO_TEXT;
+  private int used;
+
+  /** Returns how many cells there are. */
+  public int rows() {
+    return rows;
+  }
+
+  /** Empties the vector and lets appended cells go to a buffer of its own. */
+  public void clear() {
+    rows = 0;
+    used = 0;
+    text = own;
+  }
+
+  /**
+   * Makes this a view of cells in another buffer, positions still to be set.
+   *
+   * @param shared the buffer the slices will point into
+   * @param count how many cells
+   */
+  public void viewOf(char[] shared, int count) {
+    ensureRows(count);
+    rows = count;
+    text = shared;
+  }
+
+  /** Appends a null cell. */
+  public void appendNull() {
+    ensureRows(rows + 1);
+    starts[rows] = -1;
+    ends[rows++] = -1;
+  }
+
+  /**
+   * Appends a cell.
+   *
+   * @param value its text, or null
+   */
+  public void append(@Nullable String value) {
+    if (value == null) {
+      appendNull();
+      return;
+    }
+    int at = claim(value.length());
+    value.getChars(0, value.length(), text, at);
+    finish(at, at + value.length());
+  }
+
+  /**
+   * Appends a copy of a slice.
+   *
+   * @param source the buffer to copy from
+   * @param start first character, 0-based
+   * @param end end, exclusive
+   */
+  public void append(char[] source, int start, int end) {
+    int at = claim(end - start);
+    System.arraycopy(source, start, text, at, end - start);
+    finish(at, at + end - start);
+  }
+
+  /**
+   * Appends a copy of another vector's cell, null included.
+   *
+   * @param other the vector to copy from
+   * @param row its row, 0-based
+   */
+  public void append(CellVector other, int row) {
+    if (other.starts[row] < 0) {
+      appendNull();
+    } else {
+      append(other.text, other.starts[row], other.ends[row]);
+    }
+  }
+
+  /**
+   * Makes room in the own buffer for a cell that the caller writes itself.
+   *
+   * @param length characters at most
+   * @return where to write in {@link #text}; call {@link #finish} afterwards
+   */
+  public int claim(int length) {
+    if (used + length > own.length) {
+      own = Arrays.copyOf(own, Math.max(used + length, Math.max(1024, own.length * 2)));
+    }
+    text = own;
+    return used;
+  }
+
+  /**
+   * Ends a cell begun with {@link #claim}.
+   *
+   * @param start what claim returned
+   * @param end end of what was written, exclusive
+   */
+  public void finish(int start, int end) {
+    if (rows == starts.length) {
+      ensureRows(rows + 1);
+    }
+    starts[rows] = start;
+    ends[rows++] = end;
+    used = end;
+  }
+
+  /** Copies all slices into a buffer of its own, so that they may be changed in place. */
+  public void takeOwnership() {
+    if (text == own) {
+      return;
+    }
+    char[] shared = text;
+    int total = 0;
+    for (int row = 0; row < rows; row++) {
+      total += ends[row] - starts[row];
+    }
+    if (own.length < total) {
+      own = new char[Math.max(total, own.length * 2)];
+    }
+    int at = 0;
+    for (int row = 0; row < rows; row++) {
+      int start = starts[row];
+      if (start >= 0) {
+        int length = ends[row] - start;
+        System.arraycopy(shared, start, own, at, length);
+        starts[row] = at;
+        at += length;
+        ends[row] = at;
+      }
+    }
+    used = at;
+    text = own;
+  }
+
+  /**
+   * Replaces one cell by other text, for a vector that owns its buffer.
+   *
+   * @param row the row, 0-based
+   * @param value the new text
+   */
+  public void replace(int row, CharSequence value) {
+    int length = value.length();
+    int at = claim(length);
+    for (int i = 0; i < length; i++) {
+      text[at + i] = value.charAt(i);
+    }
+    starts[row] = at;
+    ends[row] = at + length;
+    used = at + length;
+  }
+
+  /**
+   * @param row the row, 0-based
+   * @return whether the cell is null
+   */
+  public boolean isNull(int row) {
+    return starts[row] < 0;
+  }
+
+  /**
+   * @param row the row, 0-based
+   * @return the cell as a string, or null
+   */
+  public @Nullable String get(int row) {
+    return starts[row] < 0 ? null : new String(text, starts[row], ends[row] - starts[row]);
+  }
+
+  /**
+   * Keeps only the stated rows, in that order; a row may be named more than once.
+   *
+   * @param picked rows to keep, 0-based
+   * @param count how many of them
+   */
+  void pick(int[] picked, int count) {
+    int[] newStarts = new int[Math.max(count, starts.length)];
+    int[] newEnds = new int[newStarts.length];
+    for (int i = 0; i < count; i++) {
+      newStarts[i] = starts[picked[i]];
+      newEnds[i] = ends[picked[i]];
+    }
+    starts = newStarts;
+    ends = newEnds;
+    rows = count;
+  }
+
+  private void ensureRows(int wanted) {
+    if (wanted > starts.length) {
+      int length = Math.max(wanted, Math.max(16, starts.length * 2));
+      starts = Arrays.copyOf(starts, length);
+      ends = Arrays.copyOf(ends, length);
+    }
+  }
+
+  @Override
+  public String toString() {
+    return "CellVector[" + rows + " rows]";
+  }
+}

@@ -1,0 +1,69 @@
+package org.abletwine.table;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The columns of a table: their names, in order. Names are unique and compared exactly. Immutable
+ * and safe to share between threads.
+ */
+public final class Schema {
+  private final List<String> names;
+  private final Map<String, Integer> positions = new HashMap<>();
+
+  /**
+   * @param names the column names in order
+   * @throws IllegalArgumentException when a name stands twice
+   */
+  public Schema(List<String> names) {
+    this.names = List.copyOf(names);
+    for (int i = 0; i < this.names.size(); i++) {
+      if (positions.put(this.names.get(i), i) != null) {
+        throw new IllegalArgumentException("column \"" + this.names.get(i) + "\" stands twice");
+      }
+    }
+  }
+
+  /** Returns the column names in order. */
+  public List<String> names() {
+    return names;
+  }
+
+  /** Returns how many columns there are. */
+  public int size() {
+    return names.size();
+  }
+
+  /**
+   * @param name a column name
+   * @return its position, 0-based, or -1 when there is no such column
+   */
+  public int indexOf(String name) {
+    return positions.getOrDefault(name, -1);
+  }
+
+  /**
+   * The position of a column that must be there.
+   *
+   * @param name a column name
+   * @param tableName the table, for the message
+   * @return its position, 0-based
+   * @throws SettingException when there is no such column, naming the nearest
+   */
+  public int require(String name, String tableName) {
+    int at = indexOf(name);
+    if (at < 0) {
+      throw new SettingException(
+          tableName + " has no column \"" + name + "\"; " + NearestName.hint(name, names));
+    }
+    return at;
+  }
+
+  @Override
+  public String toString() {
+    return names.size() <= 20
+        ? "Schema" + names
+        : "Schema" + names.subList(0, 20) + " and " + (names.size() - 20) + " more";
+  }
+}

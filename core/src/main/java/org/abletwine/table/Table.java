@@ -1,0 +1,42 @@
+package org.abletwine.table;
+
+import java.util.Map;
+
+/**
+ * A table that can be read from start to end, as often as asked. Nothing here can change it.
+ * Implementations are safe to share between threads; the readers they open are not.
+ */
+public interface Table {
+
+  /** Returns the name used in messages, such as the file name. */
+  String name();
+
+  /** Returns the columns. Reads the head of the table the first time, when it has to. */
+  Schema schema();
+
+  /**
+   * Starts reading at the first row.
+   *
+   * @throws DataException when the table cannot be read
+   */
+  TableReader open();
+
+  /**
+   * How much there is to read.
+   *
+   * @return bytes, or -1 when that is not known
+   */
+  default long sizeInBytes() {
+    return -1;
+  }
+
+  /**
+   * How the table is written down, for a sink that wants to keep to it: for example {@code
+   * delimiter} or {@code line-end}.
+   *
+   * @return the traits, empty when there are none
+   */
+  default Map<String, String> traits() {
+    return Map.of();
+  }
+}

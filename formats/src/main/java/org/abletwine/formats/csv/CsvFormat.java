@@ -1,0 +1,34 @@
+package org.abletwine.formats.csv;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableFormat;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.TableSink;
+
+/** Delimited text files: comma, semicolon, tab or pipe between cells. */
+public final class CsvFormat implements TableFormat {
+  private static final List<String> OTHERS =
+      List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".yaml", ".yml", ".zip", ".gz", ".pdf");
+
+  /** Called by the service loader. */
+  public CsvFormat() {}
+
+  @Override
+  public boolean handles(Path path) {
+    String name = path.toString().toLowerCase(Locale.ROOT);
+    return OTHERS.stream().noneMatch(name::endsWith);
+  }
+
+  @Override
+  public Table table(Path path, TableOptions options) {
+    return new CsvTable(ByteSource.of(path), options);
+  }
+
+  @Override
+  public TableSink sink(Path path) {
+    return new CsvSink(path);
+  }
+}

@@ -1,0 +1,110 @@
+package org.abletwine.formats.csv;
+
+import java.io.PrintStream;
+import java.nio.file.Path;
+import java.util.Map;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.OutputFile;
+import org.abletwine.table.Schema;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Writes delimited text in UTF-8, with the delimiter and line end of the source. A cell that came
+ * in quotes leaves in quotes, one that came without leaves without; a fetched value is quoted when
+ * it holds the delimiter, a quote or a line break. Null is written as nothing, empty text as two
+ * quotes.
+ */
+final class CsvSink implements TableSink {
+  private final Path target;
+  private @Nullable OutputFile file;
+  private @Nullable PrintStream standardOutput;
+  private RowEncoder encoder = new RowEncoder(',', '"', "\n");
+  private char delimiter = ',';
+  private String lineEnd = "\n";
+  private long written;
+
+  CsvSink(Path target) {
+    this.target = target;
+  }
+
+  @Override
+  public void start(Table source, Schema columns) {
+    Map<String, String> traits = source.traits();
+    delimiter = traits.getOrDefault("delimiter", ",").charAt(0);
+    char quote = traits.getOrDefault("quote", "\"").charAt(0);
+    lineEnd = traits.getOrDefault("line-end", "\n");
+    encoder = new RowEncoder(delimiter, quote, lineEnd);
+    if (target.toString().equals("-")) {
+      standardOutput = System.out;
+    } else {
+      file = new OutputFile(target);
+    }
+    writeHeader(columns);
+  }
+
+  private void writeHeader(Schema columns) {
+    Batch none = new Batch(0);
+    none.endRow((byte) 0);
+    int[] numbers = new int[columns.size()];
+    for (int i = 0; i < numbers.length; i++) {
+      CellVector cell = none.addColumn();
+      cell.append(columns.names().get(i));
+      numbers[i] = i;
+    }
+    write(none, numbers);
+  }
+
+  @Override
+  public void write(Batch batch, int[] columns) {
+    encoder.encode(batch, columns, this::put);
+  }
+
+  private void put(byte[] bytes, int length) {
+    written += length;
+    if (file != null) {
+      file.write(bytes, length);
+    } else if (standardOutput != null) {
+      standardOutput.write(bytes, 0, length);
+    }
+  }
+
+  @Override
+  public void commit() {
+    if (file != null) {
+      file.commit();
+    } else if (standardOutput != null) {
+      standardOutput.flush();
+    }
+  }
+
+  @Override
+  public String form() {
+    String name =
+        switch (delimiter) {
+          case ',' -> "comma";
+          case ';' -> "semicolon";
+          case '\t' -> "tab";
+          case '|' -> "pipe";
+          default -> "'" + delimiter + "'";
+        };
+    return name
+        + ", "
+        + (lineEnd.equals("\n") ? "LF" : "CRLF")
+        + ", UTF-8, quotes as they came and where needed";
+  }
+
+  @Override
+  public long bytesWritten() {
+    return written;
+  }
+
+  @Override
+  public void close() {
+    if (file != null) {
+      file.close();
+    }
+  }
+}

@@ -1,0 +1,102 @@
+package org.abletwine.formats.csv;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.TableReader;
+import org.jspecify.annotations.Nullable;
+
+/** A delimited text file as a table. The head of the file is read once, on first need. */
+final class CsvTable implements Table {
+  private final ByteSource source;
+  private final TableOptions options;
+  private @Nullable Dialect dialect;
+  private @Nullable Schema schema;
+
+  CsvTable(ByteSource source, TableOptions options) {
+    this.source = source;
+    this.options = options;
+  }
+
+  @Override
+  public String name() {
+    return source.shortName();
+  }
+
+  @Override
+  public long sizeInBytes() {
+    return source.size();
+  }
+
+  synchronized Dialect dialect() {
+    Dialect found = dialect;
+    if (found == null) {
+      found = DialectFinder.find(source.head(), options);
+      dialect = found;
+    }
+    return found;
+  }
+
+  @Override
+  public synchronized Schema schema() {
+    Schema known = schema;
+    if (known == null) {
+      known = new Schema(columnNames(dialect()));
+      schema = known;
+    }
+    return known;
+  }
+
+  private List<String> columnNames(Dialect form) {
+    if (form.firstRecord().isEmpty()) {
+      throw new DataException(
+          source.name() + " is empty: not even a header line; check that it was exported whole");
+    }
+    List<String> names = new ArrayList<>();
+    Map<String, Integer> positions = new HashMap<>();
+    for (int i = 0; i < form.firstRecord().size(); i++) {
+      String name = form.header() ? form.firstRecord().get(i).strip() : "";
+      name = name.isEmpty() ? "column " + (i + 1) : name;
+      Integer before = positions.put(name, i);
+      if (before != null) {
+        throw new DataException(
+            source.name()
+                + " line 1: the header names \""
+                + name
+                + "\" twice, in columns "
+                + (before + 1)
+                + " and "
+                + (i + 1)
+                + "; rename one of them");
+      }
+      names.add(name);
+    }
+    return names;
+  }
+
+  @Override
+  public Map<String, String> traits() {
+    return Map.of(
+        "delimiter",
+        String.valueOf(dialect().delimiter()),
+        "quote",
+        String.valueOf(dialect().quote()),
+        "line-end",
+        dialect().lineEnd());
+  }
+
+  @Override
+  public TableReader open() {
+    return new CsvTableReader(source, dialect(), schema(), options);
+  }
+
+  @Override
+  public String toString() {
+    return "CsvTable[" + source.name() + "]";
+  }
+}

@@ -1,0 +1,141 @@
+package org.abletwine.formats.csv;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CodingErrorAction;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.table.TableOptions;
+
+/**
+ * Finds the form of a file from its beginning, where it is not stated.
+ *
+ * <p>Delimiter: of comma, semicolon, tab and pipe, the one that splits most records into the same
+ * number of cells, more than one. Quote: the double quote, unless a column is written in single
+ * quotes throughout. Header: there is one, unless most cells of the first record are numbers.
+ */
+final class DialectFinder {
+  private static final char[] DELIMITERS = {',', ';', '\t', '|'};
+  private static final int RECORDS = 200;
+
+  private DialectFinder() {}
+
+  static Dialect find(byte[] head, TableOptions options) {
+    Encodings encoding = Encodings.find(head, options.encoding());
+    String text = decode(head, encoding);
+    char quote = options.quote() == null ? '"' : options.quote();
+    char delimiter = options.delimiter() == null ? bestDelimiter(text, quote) : options.delimiter();
+    if (options.quote() == null && singleQuoted(text, delimiter)) {
+      quote = '\'';
+    }
+    List<List<String>> records = records(text, delimiter, quote, head.length == ByteSource.HEAD);
+    boolean header = options.header() == null ? looksLikeHeader(records) : options.header();
+    List<String> first = records.isEmpty() ? List.of() : records.get(0);
+    return new Dialect(encoding, delimiter, quote, header, lineEnd(text), first);
+  }
+
+  private static String decode(byte[] head, Encodings encoding) {
+    CharBuffer chars = CharBuffer.allocate(head.length + 1);
+    ByteBuffer bytes =
+        ByteBuffer.wrap(head, encoding.markLength(), head.length - encoding.markLength());
+    // Lenient here: the real read names the place of an invalid byte.
+    encoding
+        .charset()
+        .newDecoder()
+        .onMalformedInput(CodingErrorAction.REPLACE)
+        .onUnmappableCharacter(CodingErrorAction.REPLACE)
+        .decode(bytes, chars, false);
+    return chars.flip().toString();
+  }
+
+  private static String lineEnd(String text) {
+    int at = text.indexOf('\n');
+    return at > 0 && text.charAt(at - 1) == '\r' ? "\r\n" : "\n";
+  }
+
+  private static char bestDelimiter(String text, char quote) {
+    char best = ',';
+    double bestScore = 0;
+    for (char candidate : DELIMITERS) {
+      Map<Integer, Integer> counts = new HashMap<>();
+      List<List<String>> records = records(text, candidate, quote, true);
+      for (List<String> record : records) {
+        counts.merge(record.size(), 1, Integer::sum);
+      }
+      for (Map.Entry<Integer, Integer> count : counts.entrySet()) {
+        if (count.getKey() > 1) {
+          double score = (double) count.getValue() / records.size() + count.getKey() * 1e-4;
+          if (score > bestScore) {
+            bestScore = score;
+            best = candidate;
+          }
+        }
+      }
+    }
+    return best;
+  }
+
+  /** Records of the text; the last one is left out when it may be cut off. */
+  private static List<List<String>> records(
+      String text, char delimiter, char quote, boolean cutOff) {
+    List<List<String>> records = new ArrayList<>();
+    try (CsvReader<CsvRecord> reader =
+        CsvReader.builder()
+            .fieldSeparator(delimiter)
+            .quoteCharacter(quote)
+            .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .ofCsvRecord(text)) {
+      for (CsvRecord record : reader) {
+        records.add(record.getFields());
+        if (records.size() == RECORDS) {
+          return records;
+        }
+      }
+    } catch (CsvParseException | java.io.IOException e) {
+      return records; // an unclosed quote: what came before it is evidence enough
+    }
+    if (cutOff && records.size() > 1) {
+      records.remove(records.size() - 1);
+    }
+    return records;
+  }
+
+  private static boolean singleQuoted(String text, char delimiter) {
+    List<List<String>> records = records(text, delimiter, '"', true);
+    if (records.size() < 2) {
+      return false;
+    }
+    int columns = records.get(0).size();
+    for (int column = 0; column < columns; column++) {
+      int wrapped = 0;
+      int filled = 0;
+      for (List<String> record : records) {
+        String cell = column < record.size() ? record.get(column) : "";
+        filled += cell.isEmpty() ? 0 : 1;
+        wrapped += cell.length() > 1 && cell.startsWith("'") && cell.endsWith("'") ? 1 : 0;
+      }
+      if (wrapped >= 2 && wrapped >= filled - 1) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean looksLikeHeader(List<List<String>> records) {
+    if (records.isEmpty()) {
+      return true;
+    }
+    List<String> first = records.get(0);
+    long numbers =
+        first.stream().filter(cell -> cell.strip().matches("[+-]?\\d+([.,]\\d+)?")).count();
+    boolean repeated = first.stream().distinct().count() < first.size();
+    return numbers * 2 <= first.size() && !(repeated && numbers > 0);
+  }
+}

@@ -1,0 +1,34 @@
+package org.abletwine.formats.csv;
+
+import java.util.List;
+
+/**
+ * The words that stand for null, beside the empty cell. Spaces around them count as part of them.
+ */
+final class NullWords {
+  private final char[][] words;
+  private final long lengths;
+
+  NullWords(List<String> words) {
+    this.words = words.stream().map(String::toCharArray).toArray(char[][]::new);
+    long bits = 0;
+    for (String word : words) {
+      bits |= 1L << Math.min(word.length(), 63);
+    }
+    this.lengths = bits;
+  }
+
+  /** Whether any word has that length: a cheap test to make first. */
+  boolean mayHold(int length) {
+    return (lengths >>> Math.min(length, 63) & 1) != 0;
+  }
+
+  boolean hold(char[] buffer, int offset, int length) {
+    for (char[] word : words) {
+      if (java.util.Arrays.equals(word, 0, word.length, buffer, offset, offset + length)) {
+        return true;
+      }
+    }
+    return false;
+  }
+}

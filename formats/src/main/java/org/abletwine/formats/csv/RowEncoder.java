@@ -1,0 +1,155 @@
+package org.abletwine.formats.csv;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import org.abletwine.key.Utf8;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+
+/**
+ * Encodes the rows of a batch as delimited text. Neighbouring base columns that stay neighbours
+ * leave in one copy, separators included, as long as no cell of the row stood in quotes. Holds a
+ * buffer: one encoder per thread.
+ */
+final class RowEncoder {
+  /** Takes encoded bytes; they are valid only during the call. */
+  interface Target {
+    void put(byte[] bytes, int length);
+  }
+
+  private static final int BUFFER = 1 << 17;
+
+  private final char delimiter;
+  private final char quote;
+  private final byte[] lineEnd;
+  private byte[] buffer = new byte[BUFFER + (BUFFER >> 1)];
+
+  RowEncoder(char delimiter, char quote, String lineEnd) {
+    this.delimiter = delimiter;
+    this.quote = quote;
+    this.lineEnd = lineEnd.getBytes(StandardCharsets.US_ASCII);
+  }
+
+  void encode(Batch batch, int[] columns, Target target) {
+    int base = batch.baseColumns();
+    boolean sameSeparator = batch.separator() == delimiter;
+    CellVector[] added = new CellVector[columns.length];
+    int[] runEnds = new int[columns.length];
+    for (int i = columns.length - 1; i >= 0; i--) {
+      if (columns[i] >= base) {
+        added[i] = batch.column(columns[i]);
+      } else {
+        boolean joins =
+            i + 1 < columns.length && columns[i + 1] == columns[i] + 1 && columns[i + 1] < base;
+        runEnds[i] = joins ? runEnds[i + 1] : i;
+      }
+    }
+    int at = 0;
+    for (int row = 0; row < batch.rows(); row++) {
+      int baseRow = batch.baseRow(row);
+      boolean plain = sameSeparator && base > 0 && (batch.rowMark(baseRow) & Batch.QUOTED) == 0;
+      int i = 0;
+      while (i < columns.length) {
+        if (i > 0) {
+          at = one(delimiter, at);
+        }
+        CellVector cells = added[i];
+        if (cells != null) {
+          at = addedCell(cells, row, at);
+        } else if (plain) {
+          at =
+              plain(
+                  batch.baseText(),
+                  batch.baseStart(baseRow, columns[i]),
+                  batch.baseEnd(baseRow, columns[runEnds[i]]),
+                  at);
+          i = runEnds[i];
+        } else {
+          at = baseCell(batch, baseRow, columns[i], at);
+        }
+        i++;
+      }
+      ensure(at, lineEnd.length);
+      for (byte b : lineEnd) {
+        buffer[at++] = b;
+      }
+      if (at >= BUFFER) {
+        target.put(buffer, at);
+        at = 0;
+      }
+    }
+    if (at > 0) {
+      target.put(buffer, at);
+    }
+  }
+
+  private void ensure(int at, int more) {
+    if (at + more > buffer.length) {
+      buffer = Arrays.copyOf(buffer, Math.max(at + more, buffer.length * 2));
+    }
+  }
+
+  private int one(char c, int at) {
+    ensure(at, 3);
+    if (c < 0x80) {
+      buffer[at] = (byte) c;
+      return at + 1;
+    }
+    return Utf8.encode(new char[] {c}, 0, 1, buffer, at);
+  }
+
+  private int plain(char[] text, int start, int end, int from) {
+    ensure(from, 3 * (end - start));
+    byte[] bytes = buffer;
+    int shift = from - start;
+    int any = 0;
+    for (int i = start; i < end; i++) {
+      char c = text[i];
+      any |= c;
+      bytes[i + shift] = (byte) c;
+    }
+    return any < 0x80 ? end + shift : Utf8.encode(text, start, end, bytes, from);
+  }
+
+  private int baseCell(Batch batch, int baseRow, int column, int at) {
+    int start = batch.baseStart(baseRow, column);
+    int end = batch.baseEnd(baseRow, column);
+    return (batch.baseMark(baseRow, column) & Batch.QUOTED) != 0
+        ? quoted(batch.baseText(), start, end, at)
+        : batch.separator() == delimiter
+            ? plain(batch.baseText(), start, end, at)
+            : asNeeded(batch.baseText(), start, end, at);
+  }
+
+  private int addedCell(CellVector cells, int row, int at) {
+    int start = cells.starts[row];
+    if (start < 0) {
+      return at;
+    }
+    int end = cells.ends[row];
+    return start == end ? quoted(cells.text, start, end, at) : asNeeded(cells.text, start, end, at);
+  }
+
+  private int asNeeded(char[] text, int start, int end, int at) {
+    for (int i = start; i < end; i++) {
+      char c = text[i];
+      if (c == delimiter || c == quote || c == '\n' || c == '\r') {
+        return quoted(text, start, end, at);
+      }
+    }
+    return plain(text, start, end, at);
+  }
+
+  private int quoted(char[] text, int start, int end, int from) {
+    int at = one(quote, from);
+    int done = start;
+    for (int i = start; i < end; i++) {
+      if (text[i] == quote) {
+        at = plain(text, done, i + 1, at);
+        done = i; // the quote goes out a second time with what follows
+      }
+    }
+    at = plain(text, done, end, at);
+    return one(quote, at);
+  }
+}

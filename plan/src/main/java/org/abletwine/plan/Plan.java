@@ -1,0 +1,54 @@
+package org.abletwine.plan;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.abletwine.lookup.Fill;
+import org.abletwine.lookup.KeyPart;
+import org.abletwine.lookup.Outcome;
+import org.abletwine.lookup.Several;
+import org.abletwine.lookup.Treatment;
+import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+
+/**
+ * A plan as written, every part well-formed, nothing opened yet.
+ *
+ * @param title what the run is called
+ * @param transactions the table to enrich
+ * @param references the references by name
+ * @param steps the lookups, in order
+ * @param outputs where results go
+ */
+record Plan(
+    String title,
+    TableSpec transactions,
+    Map<String, ReferenceSpec> references,
+    List<LookupSpec> steps,
+    Outputs outputs) {
+
+  /** A table and how to read it. */
+  record TableSpec(Path file, TableOptions options, Optional<Mark> mark) {}
+
+  /** A reference and the key it is usually found by; empty when none is stated. */
+  record ReferenceSpec(TableSpec table, List<String> key) {}
+
+  /** A lookup step; what is null was not stated. */
+  record LookupSpec(
+      String reference,
+      @Nullable String name,
+      List<KeyPart> key,
+      @Nullable List<String> normalise,
+      List<String> bring,
+      boolean bringAll,
+      @Nullable Several several,
+      Map<Outcome, Treatment> treatments,
+      Fill empty,
+      @Nullable String mark,
+      Optional<Mark> place) {}
+
+  /** Where results go; what is null is not written. */
+  record Outputs(@Nullable Path enriched, @Nullable Path record, Optional<Mark> mark) {}
+}

@@ -1,0 +1,167 @@
+package org.abletwine.plan;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.key.Normalise;
+import org.abletwine.lookup.KeyPart;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.plan.Plan.LookupSpec;
+import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.TableSpec;
+import org.abletwine.table.AbleTwineException;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+
+/** Turns a well-formed plan into the enrichment it describes, reading the heads of its tables. */
+final class PlanCompiler {
+  private final Plan plan;
+  private final Mistakes mistakes;
+  private final Map<String, Table> references = new LinkedHashMap<>();
+  private final List<Path> inputs = new ArrayList<>();
+  private @Nullable DataException unreadable;
+
+  private PlanCompiler(Plan plan, Mistakes mistakes) {
+    this.plan = plan;
+    this.mistakes = mistakes;
+  }
+
+  static @Nullable PlannedRun compile(Plan plan, Mistakes mistakes) {
+    return new PlanCompiler(plan, mistakes).compile();
+  }
+
+  private @Nullable PlannedRun compile() {
+    Table transactions = open(plan.transactions());
+    for (Map.Entry<String, ReferenceSpec> entry : plan.references().entrySet()) {
+      Table table = open(entry.getValue().table());
+      if (table != null) {
+        references.put(entry.getKey(), table);
+      }
+    }
+    if (unreadable != null && mistakes.none()) {
+      throw unreadable;
+    }
+    if (transactions == null || references.size() < plan.references().size()) {
+      return null;
+    }
+    Enrichment.Builder builder = Enrichment.of(transactions);
+    if (!plan.title().isEmpty()) {
+      builder.title(plan.title());
+    }
+    List<Optional<Mark>> places = new ArrayList<>();
+    List<String> names = new ArrayList<>();
+    for (LookupSpec step : plan.steps()) {
+      Lookup lookup = lookup(step);
+      if (lookup == null) {
+        continue;
+      }
+      if (names.contains(lookup.name())) {
+        mistakes.add(
+            step.place(),
+            "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
+        continue;
+      }
+      names.add(lookup.name());
+      builder.lookup(lookup);
+      places.add(step.place());
+    }
+    for (Enrichment.Mistake mistake : builder.build().check()) {
+      mistakes.add(places.get(mistake.step()), mistake.message());
+    }
+    checkOutputs();
+    return new PlannedRun(builder, plan.outputs().enriched(), plan.outputs().record());
+  }
+
+  private @Nullable Table open(TableSpec spec) {
+    inputs.add(spec.file());
+    try {
+      Table table = Tables.file(spec.file(), spec.options());
+      table.schema();
+      return table;
+    } catch (SettingException e) {
+      mistakes.add(spec.mark(), String.valueOf(e.getMessage()));
+    } catch (DataException e) {
+      // Told among the mistakes when there are others, else thrown: the data's fault, not the
+      // plan's.
+      if (unreadable == null) {
+        unreadable = e;
+      }
+      noteLater(spec, e);
+    }
+    return null;
+  }
+
+  private void noteLater(TableSpec spec, AbleTwineException e) {
+    if (!mistakes.none()) {
+      mistakes.add(spec.mark(), String.valueOf(e.getMessage()));
+    }
+  }
+
+  private @Nullable Lookup lookup(LookupSpec step) {
+    Table table = references.get(step.reference());
+    ReferenceSpec reference = plan.references().get(step.reference());
+    if (table == null || reference == null) {
+      return null;
+    }
+    try {
+      Lookup lookup = Lookup.in(table).named(step.name() == null ? step.reference() : step.name());
+      for (KeyPart part : key(step, reference)) {
+        lookup = lookup.key(part);
+      }
+      if (step.normalise() != null) {
+        lookup = lookup.normalise(Normalise.parse(step.normalise()));
+      }
+      lookup =
+          step.bringAll() ? lookup.bringAll() : lookup.bring(step.bring().toArray(String[]::new));
+      if (step.several() != null) {
+        lookup = lookup.several(step.several());
+      }
+      for (var treatment : step.treatments().entrySet()) {
+        lookup = lookup.when(treatment.getKey(), treatment.getValue());
+      }
+      if (!step.empty().values().isEmpty()) {
+        lookup = lookup.whenEmpty(step.empty());
+      }
+      return step.mark() == null ? lookup : lookup.markAs(step.mark());
+    } catch (SettingException e) {
+      mistakes.add(step.place(), String.valueOf(e.getMessage()));
+      return null;
+    }
+  }
+
+  private List<KeyPart> key(LookupSpec step, ReferenceSpec reference) {
+    if (!step.key().isEmpty()) {
+      return step.key();
+    }
+    if (reference.key().isEmpty()) {
+      throw new SettingException(
+          "lookup "
+              + step.reference()
+              + ": no key; state key: ours = theirs, here or as the"
+              + " reference's key");
+    }
+    return reference.key().stream().map(name -> new KeyPart(name, name, null)).toList();
+  }
+
+  private void checkOutputs() {
+    List<Path> taken = new ArrayList<>();
+    for (Path output : new Path[] {plan.outputs().enriched(), plan.outputs().record()}) {
+      if (output == null) {
+        continue;
+      }
+      String problem = OutputPaths.problem(output, inputs, taken);
+      if (problem != null) {
+        mistakes.add(plan.outputs().mark(), "outputs: " + problem);
+      }
+      taken.add(output);
+    }
+  }
+}

@@ -1,0 +1,104 @@
+package org.abletwine.plan;
+
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.Node;
+
+/** A plan file: reads it, checks it, and makes it ready to run. Stateless. */
+public final class PlanFile {
+  private static final int MOST_ALIASES = 20;
+
+  private PlanFile() {}
+
+  /**
+   * Reads a plan and checks it against the heads of its tables, running nothing.
+   *
+   * @param file the plan file
+   * @return every mistake in it with file, line and column; empty when there is none
+   * @throws DataException when the file itself cannot be read
+   */
+  public static List<String> check(Path file) {
+    Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
+    compile(file, mistakes);
+    return mistakes.list();
+  }
+
+  /**
+   * Reads a plan, ready to run.
+   *
+   * @param file the plan file
+   * @throws SettingException naming every mistake, a line each
+   * @throws DataException when a file cannot be read
+   */
+  public static PlannedRun load(Path file) {
+    Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
+    PlannedRun run = compile(file, mistakes);
+    mistakes.throwIfAny();
+    if (run == null) {
+      throw new IllegalStateException("a plan without mistakes compiles");
+    }
+    return run;
+  }
+
+  private static @Nullable PlannedRun compile(Path file, Mistakes mistakes) {
+    Node root = parse(file, mistakes);
+    if (root == null) {
+      return null;
+    }
+    Path parent = file.getParent();
+    PlanReader reader = new PlanReader(parent == null ? Path.of("") : parent, mistakes);
+    Plan plan = reader.read(new PlanNode(root, "", mistakes));
+    if (mistakes.none()) {
+      PlanSchema.validate(root, mistakes);
+    }
+    return plan == null ? null : PlanCompiler.compile(plan, mistakes);
+  }
+
+  private static @Nullable Node parse(Path file, Mistakes mistakes) {
+    String text;
+    try {
+      text = Files.readString(file);
+    } catch (NoSuchFileException e) {
+      throw new DataException("there is no plan file " + file + "; check the name", e);
+    } catch (CharacterCodingException e) {
+      throw new DataException(file + ": a plan file is UTF-8 text", e);
+    } catch (IOException e) {
+      throw new DataException(
+          Files.isDirectory(file)
+              ? file + " is a folder; name the plan file in it"
+              : "cannot read " + file + ": " + e.getMessage(),
+          e);
+    }
+    LoadSettings settings =
+        LoadSettings.builder()
+            .setUseMarks(true)
+            .setAllowDuplicateKeys(true) // noted by the reader, with all other mistakes
+            .setMaxAliasesForCollections(MOST_ALIASES)
+            .build();
+    try {
+      Optional<Node> root = new Compose(settings).composeString(text);
+      if (root.isEmpty()) {
+        mistakes.add(Optional.empty(), "the plan is empty; it begins with able-twine: 1");
+      }
+      return root.orElse(null);
+    } catch (MarkedYamlEngineException e) {
+      String problem = e.getProblem();
+      mistakes.add(e.getProblemMark(), "not well-formed YAML: " + problem);
+    } catch (YamlEngineException e) {
+      mistakes.add(Optional.empty(), "not well-formed YAML: " + e.getMessage());
+    }
+    return null;
+  }
+}

@@ -1,0 +1,162 @@
+package org.abletwine.plan;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.abletwine.table.NearestName;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+import org.snakeyaml.engine.v2.nodes.Tag;
+
+/** A node of the plan with its place. Wrong shapes are noted and read as absent, never thrown. */
+final class PlanNode {
+  private final Node node;
+  private final String path;
+  private final Mistakes mistakes;
+
+  PlanNode(Node node, String path, Mistakes mistakes) {
+    this.node = node;
+    this.path = path;
+    this.mistakes = mistakes;
+  }
+
+  Optional<Mark> mark() {
+    return node.getStartMark();
+  }
+
+  String path() {
+    return path;
+  }
+
+  void wrong(String text) {
+    mistakes.add(mark(), path.isEmpty() ? text : path + ": " + text);
+  }
+
+  boolean isScalar() {
+    return node instanceof ScalarNode;
+  }
+
+  boolean isMapping() {
+    return node instanceof MappingNode;
+  }
+
+  boolean isList() {
+    return node instanceof SequenceNode;
+  }
+
+  /** The text of a scalar; notes a mistake for anything else. */
+  @Nullable String text() {
+    if (node instanceof ScalarNode scalar && !scalar.getTag().equals(Tag.NULL)) {
+      return scalar.getValue();
+    }
+    wrong("expected a word or text");
+    return null;
+  }
+
+  /** One of the stated words. */
+  @Nullable String oneOf(List<String> words) {
+    String text = isScalar() ? text() : null;
+    if (text != null && words.contains(text)) {
+      return text;
+    }
+    wrong(
+        "expected one of "
+            + String.join(", ", words)
+            + (text == null ? "" : ", found \"" + text + "\"; " + NearestName.hint(text, words)));
+    return null;
+  }
+
+  @Nullable Boolean yesOrNo() {
+    String text = isScalar() ? text() : null;
+    if (text != null && (text.equals("true") || text.equals("yes"))) {
+      return true;
+    }
+    if (text != null && (text.equals("false") || text.equals("no"))) {
+      return false;
+    }
+    wrong("expected true or false");
+    return null;
+  }
+
+  /** The items of a list; a single item counts as a list of one. */
+  List<PlanNode> items() {
+    if (node instanceof SequenceNode sequence) {
+      List<PlanNode> items = new ArrayList<>();
+      for (Node item : sequence.getValue()) {
+        items.add(new PlanNode(item, path, mistakes));
+      }
+      return items;
+    }
+    return List.of(this);
+  }
+
+  /** The texts of a list; a single text counts as a list of one. */
+  List<String> texts() {
+    List<String> texts = new ArrayList<>();
+    for (PlanNode item : items()) {
+      String text = item.text();
+      if (text != null) {
+        texts.add(text);
+      }
+    }
+    return texts;
+  }
+
+  /**
+   * The entries of a mapping.
+   *
+   * @param allowed the keys it may have; an unknown one is noted with the nearest valid
+   */
+  Map<String, PlanNode> entries(Set<String> allowed) {
+    Map<String, PlanNode> entries = anyEntries();
+    for (Map.Entry<String, PlanNode> entry : List.copyOf(entries.entrySet())) {
+      if (!allowed.contains(entry.getKey())) {
+        mistakes.add(
+            keyMark(entry.getKey()),
+            (path.isEmpty() ? "" : path + ": ")
+                + "no setting is called \""
+                + entry.getKey()
+                + "\" here; "
+                + NearestName.hint(entry.getKey(), allowed));
+        entries.remove(entry.getKey());
+      }
+    }
+    return entries;
+  }
+
+  private Optional<Mark> keyMark(String key) {
+    for (NodeTuple tuple : ((MappingNode) node).getValue()) {
+      if (tuple.getKeyNode() instanceof ScalarNode scalar && scalar.getValue().equals(key)) {
+        return scalar.getStartMark();
+      }
+    }
+    return mark();
+  }
+
+  /** The entries of a mapping whose keys are names the plan chooses. */
+  Map<String, PlanNode> anyEntries() {
+    Map<String, PlanNode> entries = new LinkedHashMap<>();
+    if (!(node instanceof MappingNode mapping)) {
+      wrong("expected settings, each as name: value");
+      return entries;
+    }
+    for (NodeTuple tuple : mapping.getValue()) {
+      if (tuple.getKeyNode() instanceof ScalarNode key) {
+        String name = key.getValue();
+        String below = path.isEmpty() ? name : path + ", " + name;
+        if (entries.put(name, new PlanNode(tuple.getValueNode(), below, mistakes)) != null) {
+          mistakes.add(key.getStartMark(), "\"" + name + "\" stands twice");
+        }
+      }
+    }
+    return entries;
+  }
+}

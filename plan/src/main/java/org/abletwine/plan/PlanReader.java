@@ -1,0 +1,177 @@
+package org.abletwine.plan;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.abletwine.plan.Plan.LookupSpec;
+import org.abletwine.plan.Plan.Outputs;
+import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.TableSpec;
+import org.abletwine.table.NearestName;
+import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
+
+/** Reads the nodes of a plan file, top to bottom, noting every mistake. */
+final class PlanReader {
+  private static final Set<String> TOP =
+      ordered("able-twine", "title", "transactions", "references", "steps", "outputs");
+  private static final Set<String> TABLE =
+      ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged");
+  private static final Set<String> REFERENCE = with(TABLE, "key");
+  private static final Set<String> OUTPUTS = ordered("enriched", "record");
+
+  private final Path folder;
+  private final Mistakes mistakes;
+
+  PlanReader(Path folder, Mistakes mistakes) {
+    this.folder = folder;
+    this.mistakes = mistakes;
+  }
+
+  static Set<String> ordered(String... names) {
+    return new LinkedHashSet<>(List.of(names));
+  }
+
+  private static Set<String> with(Set<String> names, String more) {
+    Set<String> all = new LinkedHashSet<>(names);
+    all.add(more);
+    return all;
+  }
+
+  /** The plan, or null when mistakes leave nothing to go on with. */
+  @Nullable Plan read(PlanNode root) {
+    Map<String, PlanNode> top = root.entries(TOP);
+    PlanNode version = top.get("able-twine");
+    if (version == null) {
+      root.wrong("the first line states the plan's version: able-twine: 1");
+    } else if (!"1".equals(version.text())) {
+      version.wrong("this program reads version 1 plans");
+    }
+    PlanNode titleNode = top.get("title");
+    String title = titleNode == null ? "" : titleNode.text();
+    TableSpec transactions = null;
+    PlanNode transactionsNode = top.get("transactions");
+    if (transactionsNode == null) {
+      root.wrong("no transactions; state transactions: { file: NAME.csv }");
+    } else {
+      transactions = table(transactionsNode, transactionsNode.entries(TABLE));
+    }
+    Map<String, ReferenceSpec> references = references(top.get("references"));
+    List<LookupSpec> steps = steps(root, top.get("steps"), references);
+    Outputs outputs = outputs(top.get("outputs"));
+    if (transactions == null || title == null) {
+      return null;
+    }
+    return new Plan(title, transactions, references, steps, outputs);
+  }
+
+  private Map<String, ReferenceSpec> references(@Nullable PlanNode node) {
+    Map<String, ReferenceSpec> references = new LinkedHashMap<>();
+    if (node != null) {
+      node.anyEntries()
+          .forEach(
+              (name, reference) -> {
+                Map<String, PlanNode> settings = reference.entries(REFERENCE);
+                TableSpec table = table(reference, settings);
+                PlanNode key = settings.get("key");
+                if (table != null) {
+                  references.put(
+                      name, new ReferenceSpec(table, key == null ? List.of() : key.texts()));
+                }
+              });
+    }
+    return references;
+  }
+
+  private @Nullable TableSpec table(PlanNode node, Map<String, PlanNode> settings) {
+    PlanNode file = settings.get("file");
+    if (file == null) {
+      if (node.isMapping()) {
+        node.wrong("no file; state file: NAME.csv");
+      }
+      return null;
+    }
+    String name = file.text();
+    PlanNode header = settings.get("header");
+    PlanNode encoding = settings.get("encoding");
+    PlanNode nulls = settings.get("nulls");
+    PlanNode ragged = settings.get("ragged");
+    TableOptions options =
+        new TableOptions(
+            delimiter(settings.get("delimiter")),
+            character(settings.get("quote")),
+            header == null ? null : header.yesOrNo(),
+            encoding == null ? null : encoding.text(),
+            nulls == null ? List.of() : nulls.texts(),
+            ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))));
+    return name == null ? null : new TableSpec(folder.resolve(name), options, file.mark());
+  }
+
+  private static @Nullable Character delimiter(@Nullable PlanNode node) {
+    String text = node == null ? null : node.text();
+    if (text == null || node == null) {
+      return null;
+    }
+    Character known = Delimiters.parse(text);
+    if (known == null) {
+      node.wrong(Delimiters.expected(text));
+    }
+    return known;
+  }
+
+  private static @Nullable Character character(@Nullable PlanNode node) {
+    String text = node == null ? null : node.text();
+    if (text == null || node == null) {
+      return null;
+    }
+    if (text.length() != 1) {
+      node.wrong("expected one character, found \"" + text + "\"");
+      return null;
+    }
+    return text.charAt(0);
+  }
+
+  private List<LookupSpec> steps(
+      PlanNode root, @Nullable PlanNode node, Map<String, ReferenceSpec> references) {
+    List<LookupSpec> steps = new ArrayList<>();
+    if (node == null) {
+      root.wrong("no steps; state at least one, such as - lookup: REFERENCE");
+      return steps;
+    }
+    LookupReader lookups = new LookupReader();
+    for (PlanNode item : node.items()) {
+      LookupSpec step = lookups.read(item);
+      if (step == null) {
+        continue;
+      }
+      if (!references.containsKey(step.reference())) {
+        mistakes.add(
+            step.place(),
+            "lookup: no reference is called \""
+                + step.reference()
+                + "\"; "
+                + NearestName.hint(step.reference(), references.keySet()));
+      }
+      steps.add(step);
+    }
+    return steps;
+  }
+
+  private Outputs outputs(@Nullable PlanNode node) {
+    if (node == null) {
+      return new Outputs(null, null, Optional.empty());
+    }
+    Map<String, PlanNode> settings = node.entries(OUTPUTS);
+    return new Outputs(path(settings.get("enriched")), path(settings.get("record")), node.mark());
+  }
+
+  private @Nullable Path path(@Nullable PlanNode node) {
+    String text = node == null ? null : node.text();
+    return text == null ? null : text.equals("-") ? Path.of("-") : folder.resolve(text);
+  }
+}

@@ -1,0 +1,93 @@
+package org.abletwine.plan;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.networknt.schema.Error;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+import org.snakeyaml.engine.v2.nodes.Tag;
+
+/** Holds a plan against the JSON Schema that ships with the tool. */
+public final class PlanSchema {
+  private static final String RESOURCE = "plan.schema.json";
+
+  private PlanSchema() {}
+
+  /** Returns the JSON Schema of plan files, as text. */
+  public static String text() {
+    try (InputStream in = PlanSchema.class.getResourceAsStream(RESOURCE)) {
+      if (in == null) {
+        throw new IllegalStateException(RESOURCE + " is not in this build");
+      }
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    } catch (IOException e) {
+      throw new IllegalStateException(RESOURCE + " cannot be read", e);
+    }
+  }
+
+  static void validate(Node root, Mistakes mistakes) {
+    Map<String, Optional<Mark>> places = new HashMap<>();
+    JsonNode json = toJson(root, "", places);
+    Schema schema =
+        SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+            .getSchema(text(), InputFormat.JSON);
+    for (Error error : schema.validate(json)) {
+      String pointer = error.getInstanceLocation().toString();
+      mistakes.add(places.getOrDefault(pointer, root.getStartMark()), error.getMessage());
+    }
+  }
+
+  private static JsonNode toJson(Node node, String pointer, Map<String, Optional<Mark>> places) {
+    JsonNodeFactory make = JsonNodeFactory.instance;
+    places.put(pointer, node.getStartMark());
+    if (node instanceof MappingNode mapping) {
+      ObjectNode object = make.objectNode();
+      for (NodeTuple tuple : mapping.getValue()) {
+        String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
+        String below = pointer + "/" + key.replace("~", "~0").replace("/", "~1");
+        object.set(key, toJson(tuple.getValueNode(), below, places));
+      }
+      return object;
+    }
+    if (node instanceof SequenceNode sequence) {
+      ArrayNode array = make.arrayNode();
+      for (Node item : sequence.getValue()) {
+        array.add(toJson(item, pointer + "/" + array.size(), places));
+      }
+      return array;
+    }
+    ScalarNode scalar = (ScalarNode) node;
+    Tag tag = scalar.getTag();
+    String value = scalar.getValue();
+    if (tag.equals(Tag.NULL)) {
+      return make.nullNode();
+    }
+    if (tag.equals(Tag.BOOL)) {
+      return make.booleanNode(Boolean.parseBoolean(value));
+    }
+    if (tag.equals(Tag.INT) || tag.equals(Tag.FLOAT)) {
+      try {
+        return make.numberNode(new java.math.BigDecimal(value));
+      } catch (NumberFormatException e) {
+        return make.textNode(value); // another notation of a number; only its being a scalar counts
+      }
+    }
+    return make.textNode(value);
+  }
+}

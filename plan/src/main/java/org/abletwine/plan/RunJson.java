@@ -1,0 +1,92 @@
+package org.abletwine.plan;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
+import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
+
+/** The record of a run as JSON. Counts are rows; durations are seconds. */
+public final class RunJson {
+  private static final ObjectMapper MAPPER =
+      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+  private RunJson() {}
+
+  /**
+   * @param run the account of a run
+   * @return JSON, indented
+   */
+  public static String text(RunRecord run) {
+    return text(tree(run));
+  }
+
+  /**
+   * @param mistakes what is wrong with a plan
+   * @return JSON, indented
+   */
+  public static String mistakes(List<String> mistakes) {
+    ObjectNode root = MAPPER.createObjectNode();
+    mistakes.forEach(root.putArray("mistakes")::add);
+    return text(root);
+  }
+
+  private static String text(ObjectNode tree) {
+    try {
+      return MAPPER.writeValueAsString(tree);
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException("figures are always JSON", e);
+    }
+  }
+
+  private static ObjectNode tree(RunRecord run) {
+    ObjectNode root = MAPPER.createObjectNode();
+    root.put("able_twine_record", 1);
+    root.put("title", run.title());
+    root.put("transactions", run.transactions());
+    root.put("started", run.started().toString());
+    root.put("elapsed_seconds", run.elapsed().toMillis() / 1000.0);
+    root.put("rows_in", run.rowsIn());
+    root.put("rows_out", run.rowsOut());
+    root.put("bytes_in", run.bytesIn());
+    run.columns().forEach(root.putArray("columns")::add);
+    ArrayNode lookups = root.putArray("lookups");
+    run.lookups().forEach(lookup -> lookups.add(tree(lookup)));
+    return root;
+  }
+
+  private static ObjectNode tree(LookupFigures lookup) {
+    ObjectNode node = MAPPER.createObjectNode();
+    node.put("name", lookup.name());
+    node.put("reference", lookup.reference());
+    node.put("key", lookup.key());
+    node.put("reference_rows", lookup.referenceRows());
+    node.put("reference_keys", lookup.referenceKeys());
+    node.put("reference_blank_keys", lookup.referenceBlankKeys());
+    node.put("keys_on_several_rows", lookup.severalKeys());
+    node.put("conflicting_keys", lookup.conflictingKeys());
+    node.put("rows", lookup.rows());
+    node.put("matched", lookup.matched());
+    node.put("unmatched", lookup.unmatched());
+    node.put("ambiguous", lookup.ambiguous());
+    node.put("blank_key", lookup.blankKey());
+    node.put("picked_from_several", lookup.pickedFromSeveral());
+    node.put("dropped", lookup.dropped());
+    ArrayNode attributes = node.putArray("attributes");
+    for (AttributeFigures attribute : lookup.attributes()) {
+      ObjectNode figures = attributes.addObject();
+      figures.put("column", attribute.column());
+      figures.put("nulls", attribute.nulls());
+      figures.put("unmatched", attribute.unmatched());
+      figures.put("ambiguous", attribute.ambiguous());
+      figures.put("blank_key", attribute.blankKey());
+      figures.put("empty", attribute.empty());
+      figures.put("filled", attribute.filled());
+    }
+    return node;
+  }
+}
