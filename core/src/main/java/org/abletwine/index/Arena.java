@@ -5,9 +5,9 @@ import java.util.Arrays;
 
 /**
  * Bytes that only grow, in pages, addressed by a position that fits an int: entries start at
- * multiples of four bytes, so up to 16 GiB can be addressed. An entry never straddles pages; one
- * larger than a page gets a page of its own. The first page starts small and doubles, so a small
- * reference costs little.
+ * multiples of four bytes, so up to 8 GiB can be addressed by a position that is not negative. An
+ * entry never straddles pages; one larger than a page gets a page of its own. The first page starts
+ * small and doubles, so a small reference costs little.
  */
 final class Arena implements Serializable {
   private static final long serialVersionUID = 1L;
@@ -47,8 +47,8 @@ final class Arena implements Serializable {
       return;
     }
     page++;
-    if (page >= 1 << 32 - PAGE_UNIT_BITS) {
-      throw new IllegalStateException("more than 16 GiB in one index");
+    if (page >= 1 << 31 - PAGE_UNIT_BITS) {
+      throw new IllegalStateException("more than 8 GiB in one reference");
     }
     if (page == pages.length) {
       pages = Arrays.copyOf(pages, pages.length * 2);

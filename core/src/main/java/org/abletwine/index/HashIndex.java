@@ -9,14 +9,15 @@ import org.abletwine.key.EncodedKeys;
  *
  * <p>Design: open addressing with linear probing over one array of longs (Knuth, TAOCP vol. 3, 6.4,
  * algorithm L). A slot is 0 when free, else the key's 32-bit hash in the high half and one plus the
- * key's arena position in the low half. The hash gives the home slot and rejects nearly every other
- * key without a second memory access. The arena entry of a key is its row as four bytes, the length
- * as a variable-length number, and the bytes. Expected cost of a hit is two cache misses, of a miss
- * one; load stays below 0.6. Probing runs over a whole batch in stages (slots, then entries), so
- * that the misses of different rows overlap.
+ * place of the key's first row in the low half. The hash gives the home slot and rejects nearly
+ * every other key without a second memory access. The key's bytes are held with the row, so the
+ * expected cost of a hit is two cache misses, attributes included, of a miss one; load stays below
+ * 0.6. Probing runs over a whole batch in stages (slots, then rows), so that the misses of
+ * different rows overlap.
  *
- * <p>A key on more than one row has a group: its row field is then the complement of the group's
- * number. Filled by one thread; safe to probe from many once published.
+ * <p>A key on more than one row has a group: the first row's index field then holds the complement
+ * of the group's number, else the row's own number. Filled by one thread; safe to probe from many
+ * once published.
  */
 public final class HashIndex implements Serializable {
   private static final long serialVersionUID = 1L;
@@ -27,11 +28,28 @@ public final class HashIndex implements Serializable {
   private static final int FIRST_SLOTS = 64;
   private static final double MOST_LOAD = 0.6;
 
+  /** Most rows straddle two cache lines: a byte that is in the second one. */
+  private static final int NEXT_LINE = 48;
+
   private long[] slots = new long[FIRST_SLOTS];
   private int mask = FIRST_SLOTS - 1;
   private int keys;
-  private final Arena arena = new Arena();
+
+  /** Depends on the loads made ahead of their use, so that the compiler keeps them. */
+  @SuppressWarnings("unused")
+  private transient int touched;
+
+  private final RowStore store;
+  private final Arena arena;
   private final KeyGroups groups = new KeyGroups();
+
+  /**
+   * @param store the rows to index
+   */
+  public HashIndex(RowStore store) {
+    this.store = store;
+    this.arena = store.arena();
+  }
 
   /** Returns how many distinct keys there are. */
   public int keys() {
@@ -45,11 +63,11 @@ public final class HashIndex implements Serializable {
 
   /** Returns the memory held, in bytes. */
   public long bytes() {
-    return 8L * slots.length + arena.bytes() + groups.bytes();
+    return 8L * slots.length + groups.bytes();
   }
 
   /**
-   * Adds one row under its key.
+   * Adds one row of the store under its key.
    *
    * @param encoded the keys of a batch
    * @param key which of them, not blank
@@ -60,6 +78,8 @@ public final class HashIndex implements Serializable {
     int start = encoded.ends[key];
     int length = encoded.ends[key + 1] - start;
     int hash = encoded.hashes[key];
+    int place = store.place(row);
+    putRow(arena.page(place), Arena.offset(place), row);
     int slot = hash & mask;
     while (slots[slot] != 0) {
       if ((int) (slots[slot] >>> 32) == hash) {
@@ -70,13 +90,7 @@ public final class HashIndex implements Serializable {
       }
       slot = slot + 1 & mask;
     }
-    int position = arena.allocate(4 + Varint.size(length) + length);
-    byte[] page = arena.page(position);
-    int at = Arena.offset(position);
-    putRow(page, at, row);
-    int to = Varint.write(page, at + 4, length);
-    System.arraycopy(encoded.bytes, start, page, to, length);
-    slots[slot] = (long) hash << 32 | position + 1 & 0xFFFFFFFFL;
+    slots[slot] = (long) hash << 32 | place + 1;
     keys++;
     if (keys > slots.length * MOST_LOAD) {
       grow();
@@ -119,9 +133,9 @@ public final class HashIndex implements Serializable {
    * Looks up every key of a batch.
    *
    * @param encoded the keys
-   * @param found for each key: its row when it stands on one row, the complement of its group's
-   *     number when on several, {@link #ABSENT} when it is not there or blank. At least as long as
-   *     there are keys
+   * @param found for each key: the place of its row when it stands on one row, the complement of
+   *     its group's number when on several, {@link #ABSENT} when it is not there or blank. At least
+   *     as long as there are keys
    */
   public void probe(EncodedKeys encoded, int[] found) {
     int rows = encoded.rows();
@@ -142,6 +156,16 @@ public final class HashIndex implements Serializable {
       }
       found[i] = entry == 0 ? ABSENT : slot;
     }
+    int seen = 0;
+    for (int i = 0; i < rows; i++) {
+      if (found[i] != ABSENT) {
+        int position = (int) table[found[i]] - 1;
+        byte[] page = arena.page(position);
+        int at = Arena.offset(position);
+        seen += page[at] + page[Math.min(at + NEXT_LINE, page.length - 1)];
+      }
+    }
+    touched = seen;
     // Stage 2: compare keys, and go on along the run in the rare case that only the hash agreed.
     for (int i = 0; i < rows; i++) {
       if (found[i] != ABSENT) {
@@ -159,7 +183,8 @@ public final class HashIndex implements Serializable {
       if ((int) (entry >>> 32) == hash) {
         int position = (int) entry - 1;
         if (sameKey(position, encoded.bytes, start, length)) {
-          return getRow(arena.page(position), Arena.offset(position));
+          int field = getRow(arena.page(position), Arena.offset(position));
+          return field < 0 ? field : position;
         }
       }
       slot = slot + 1 & mask;
@@ -176,6 +201,15 @@ public final class HashIndex implements Serializable {
     }
     int from = at + Varint.size(held);
     return Arrays.equals(page, from, from + held, bytes, start, start + length);
+  }
+
+  /**
+   * @param place a row's place, as {@link #probe} or the store gives it
+   * @return the row's number, 0-based
+   */
+  public int rowAt(int place) {
+    int field = getRow(arena.page(place), Arena.offset(place));
+    return field < 0 ? groups.firstRow(~field) : field;
   }
 
   private static int getRow(byte[] page, int at) {

@@ -2,20 +2,27 @@ package org.abletwine.index;
 
 import java.io.Serializable;
 import java.util.Arrays;
+import org.abletwine.key.EncodedKeys;
 import org.abletwine.table.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Some columns of every row of a reference, packed. Rows are numbered from 0 in file order.
  *
- * <p>A row is its cells one after another: a header (0 for null, else one plus twice the length in
- * bytes, plus one when wide) and the characters, one byte each when all are below U+0100, else two.
- * Fetching a row touches one place in memory, whatever the number of columns. A cell has one
- * encoding only, so equal cells have equal bytes. Filled by one thread; safe to read from many once
- * published.
+ * <p>A row is four bytes that belong to the index, the length of its key and the key's comparison
+ * bytes, and its cells one after another. So whoever has found a key has the row in the cache too.
+ * A cell is a header and the characters, one byte each when all are below U+0100, else two. The
+ * header is 0 for null, else 1 + 4 times the length in bytes + 2 when the cell is special (might
+ * need quotes in some output, or is not plain ASCII) + 1 when wide. Fetching a row touches one
+ * place in memory, whatever the number of columns. A cell has one encoding only, so equal cells
+ * have equal bytes. Filled by one thread; safe to read from many once published.
  */
 public final class RowStore implements Serializable {
   private static final long serialVersionUID = 1L;
+
+  /** Bytes before the key: they belong to the index. */
+  private static final int KEY_AT = 4;
+
   private static final int CHUNK_BITS = 14;
   private static final int CHUNK = 1 << CHUNK_BITS;
 
@@ -51,9 +58,17 @@ public final class RowStore implements Serializable {
    *
    * @param columns a vector per cell, in cell order
    * @param row the row to take from each vector, 0-based
+   * @param keys the keys of the same batch
    */
-  public void add(CellVector[] columns, int row) {
-    int length = 0;
+  public void add(CellVector[] columns, int row, EncodedKeys keys) {
+    int start = keys.ends[row];
+    int keyLength = keys.ends[row + 1] - start;
+    if (keyLength + 10 > scratch.length) {
+      scratch = new byte[2 * keyLength + 256];
+    }
+    int length = Varint.write(scratch, KEY_AT, keyLength);
+    System.arraycopy(keys.bytes, start, scratch, length, keyLength);
+    length += keyLength;
     for (CellVector column : columns) {
       length = pack(column, row, length);
     }
@@ -61,6 +76,18 @@ public final class RowStore implements Serializable {
     System.arraycopy(scratch, 0, arena.page(position), Arena.offset(position), length);
     setPosition(rows, position);
     rows++;
+  }
+
+  /**
+   * @param row a row, 0-based
+   * @return its place, for {@link #fetch}
+   */
+  public int place(int row) {
+    return positions[row >>> CHUNK_BITS][row & CHUNK - 1];
+  }
+
+  Arena arena() {
+    return arena;
   }
 
   private void setPosition(int row, int position) {
@@ -92,11 +119,16 @@ public final class RowStore implements Serializable {
     }
     char[] text = column.text;
     int any = 0;
+    boolean special = length == 0;
     for (int i = 0; i < length; i++) {
-      any |= text[start + i];
+      char c = text[start + i];
+      any |= c;
+      special |= c < '0' && (c < ' ' || c == '"' || c == '\'' || c == ',') || c == ';' || c == '|';
     }
     boolean wide = any >= 0x100;
-    int at = Varint.write(scratch, to, 1 + (length << 1 + (wide ? 1 : 0)) + (wide ? 1 : 0));
+    special |= any >= 0x80;
+    int size = wide ? 2 * length : length;
+    int at = Varint.write(scratch, to, 1 + (size << 2 | (special ? 2 : 0) | (wide ? 1 : 0)));
     if (wide) {
       for (int i = 0; i < length; i++) {
         char c = text[start + i];
@@ -111,53 +143,41 @@ public final class RowStore implements Serializable {
     return at;
   }
 
-  private int position(int row) {
-    return positions[row >>> CHUNK_BITS][row & CHUNK - 1];
-  }
-
   /**
    * Appends a row's first cells to vectors.
    *
-   * @param row the row, 0-based
+   * @param place where the row is held, from {@link #place} or the index
    * @param targets a vector per cell, from the first cell on; null to pass one over
-   * @param nulls counts up by one at the cell's place for each null cell appended
+   * @param nulls counts up by one at the cell's place for each null cell met
+   * @param fills for each cell what to append in place of null; null to append null
    */
-  public void fetch(int row, @Nullable CellVector[] targets, long[] nulls) {
-    int position = position(row);
-    byte[] page = arena.page(position);
-    int at = Arena.offset(position);
+  public void fetch(
+      int place, @Nullable CellVector[] targets, long[] nulls, @Nullable String[] fills) {
+    byte[] page = arena.page(place);
+    int at = cellsAt(page, Arena.offset(place));
     for (int cell = 0; cell < targets.length; cell++) {
-      int header = Varint.read(page, at);
-      at += Varint.size(header);
-      int size = header == 0 ? 0 : header - 1 >>> 1;
+      int header = page[at++];
+      if (header < 0) {
+        header = Varint.read(page, at - 1);
+        at += Varint.size(header) - 1;
+      }
       CellVector target = targets[cell];
-      if (target != null) {
-        if (header == 0) {
-          target.appendNull();
+      if (header == 0) {
+        if (target != null) {
+          target.append(fills[cell]);
           nulls[cell]++;
+        }
+        continue;
+      }
+      int size = header - 1 >>> 2;
+      if (target != null) {
+        if ((header - 1 & 1) == 0) {
+          target.appendNarrow(page, at, size, (header - 1 & 2) != 0);
         } else {
-          unpack(page, at, size, (header - 1 & 1) != 0, target);
+          target.appendWide(page, at, size);
         }
       }
       at += size;
-    }
-  }
-
-  private static void unpack(byte[] page, int from, int size, boolean wide, CellVector target) {
-    if (wide) {
-      int to = target.claim(size >> 1);
-      char[] text = target.text;
-      for (int i = 0; i < size; i += 2) {
-        text[to + (i >> 1)] = (char) (page[from + i] << 8 | page[from + i + 1] & 0xFF);
-      }
-      target.finish(to, to + (size >> 1));
-    } else {
-      int to = target.claim(size);
-      char[] text = target.text;
-      for (int i = 0; i < size; i++) {
-        text[to + i] = (char) (page[from + i] & 0xFF);
-      }
-      target.finish(to, to + size);
     }
   }
 
@@ -173,7 +193,7 @@ public final class RowStore implements Serializable {
     one.clear();
     @Nullable CellVector[] targets = new CellVector[cell + 1];
     targets[cell] = one;
-    fetch(row, targets, new long[cell + 1]);
+    fetch(place(row), targets, new long[cell + 1], new @Nullable String[cell + 1]);
     return one.get(0);
   }
 
@@ -186,21 +206,26 @@ public final class RowStore implements Serializable {
    * @return whether all of them are the same
    */
   public boolean agree(int one, int other, int count) {
-    int a = position(one);
-    int b = position(other);
+    int a = place(one);
+    int b = place(other);
     byte[] pageA = arena.page(a);
     byte[] pageB = arena.page(b);
-    int fromA = Arena.offset(a);
-    int fromB = Arena.offset(b);
+    int fromA = cellsAt(pageA, Arena.offset(a));
+    int fromB = cellsAt(pageB, Arena.offset(b));
     return Arrays.equals(
         pageA, fromA, skip(pageA, fromA, count), pageB, fromB, skip(pageB, fromB, count));
+  }
+
+  private static int cellsAt(byte[] page, int from) {
+    int keyLength = Varint.read(page, from + KEY_AT);
+    return from + KEY_AT + Varint.size(keyLength) + keyLength;
   }
 
   private static int skip(byte[] page, int from, int count) {
     int at = from;
     for (int cell = 0; cell < count; cell++) {
       int header = Varint.read(page, at);
-      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 1);
+      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 2);
     }
     return at;
   }
@@ -212,13 +237,13 @@ public final class RowStore implements Serializable {
    * @return how many of its cells are null
    */
   public int nulls(int row) {
-    int position = position(row);
+    int position = place(row);
     byte[] page = arena.page(position);
-    int at = Arena.offset(position);
+    int at = cellsAt(page, Arena.offset(position));
     int nulls = 0;
     for (int cell = 0; cell < cells; cell++) {
       int header = Varint.read(page, at);
-      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 1);
+      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 2);
       nulls += header == 0 ? 1 : 0;
     }
     return nulls;

@@ -82,12 +82,13 @@ public final class LoadedLookup
       found = reference.chosen()[~found];
       outcome = found == LoadedReference.DISAGREE ? Outcome.AMBIGUOUS : Outcome.MATCHED;
     }
+    int row = outcome == Outcome.MATCHED ? reference.index().rowAt(found) : -1;
     Map<String, @Nullable String> attributes = new LinkedHashMap<>();
     for (int a = 0; a < names.length; a++) {
-      String value = outcome == Outcome.MATCHED ? reference.rows().get(found, a) : null;
+      String value = outcome == Outcome.MATCHED ? reference.rows().get(row, a) : null;
       attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
     }
-    return new LookupResult(outcome, outcome == Outcome.MATCHED ? found + 1L : 0, attributes);
+    return new LookupResult(outcome, row + 1L, attributes);
   }
 
   private static final int BLANK = Integer.MIN_VALUE + 1;

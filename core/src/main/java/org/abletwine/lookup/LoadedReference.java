@@ -13,7 +13,7 @@ import org.abletwine.index.RowStore;
  * @param name the reference
  * @param rows its rows
  * @param index from key to row or group
- * @param chosen for each group the row taken, or {@link #DISAGREE}
+ * @param chosen for each group the place of the row taken, or {@link #DISAGREE}
  * @param conflicting for each group whether its rows disagree
  * @param blankKeys rows that no key can find
  */
@@ -44,9 +44,9 @@ record LoadedReference(
       conflicting[group] = !agree;
       chosen[group] =
           switch (several) {
-            case FLAG -> agree ? first : DISAGREE;
-            case FIRST -> first;
-            case LAST -> groups.lastRow(group);
+            case FLAG -> agree ? rows.place(first) : DISAGREE;
+            case FIRST -> rows.place(first);
+            case LAST -> rows.place(groups.lastRow(group));
           };
     }
     return new LoadedReference(name, rows, index, chosen, conflicting, blankKeys);

@@ -38,7 +38,7 @@ final class LookupRunner implements StepRunner {
 
   private final long[] outcomeCounts = new long[OUTCOMES];
   private final long[] empties;
-  private final long[] filledEmpties;
+
   private long rows;
   private long picked;
   private long dropped;
@@ -50,7 +50,6 @@ final class LookupRunner implements StepRunner {
     this.encoder = new KeyEncoder(keyColumns, ReferenceLoader.stepsOf(lookup));
     this.attributes = lookup.bring.size();
     this.empties = new long[attributes];
-    this.filledEmpties = new long[attributes];
     this.fills = new @Nullable String[OUTCOMES][attributes];
     for (Outcome outcome : Outcome.values()) {
       for (int a = 0; a < attributes; a++) {
@@ -143,30 +142,17 @@ final class LookupRunner implements StepRunner {
     CellVector[] targets = new CellVector[attributes];
     for (int a = 0; a < attributes; a++) {
       targets[a] = batch.addColumn();
+      targets[a].clearNarrow();
     }
     @Nullable String[] emptyFill = fills[MATCHED];
     for (int row = 0; row < count; row++) {
       int outcome = outcomes[row];
       if (outcome == MATCHED) {
-        reference.rows().fetch(found[row], targets, empties);
+        reference.rows().fetch(found[row], targets, empties, emptyFill);
       } else {
         for (int a = 0; a < attributes; a++) {
           targets[a].append(fills[outcome][a]);
         }
-      }
-    }
-    for (int a = 0; a < attributes; a++) {
-      if (emptyFill[a] != null) {
-        fillEmpties(targets[a], emptyFill[a], a, count);
-      }
-    }
-  }
-
-  private void fillEmpties(CellVector target, String value, int attribute, int count) {
-    for (int row = 0; row < count; row++) {
-      if (outcomes[row] == MATCHED && target.isNull(row)) {
-        target.replace(row, value);
-        filledEmpties[attribute]++;
       }
     }
   }
@@ -199,7 +185,7 @@ final class LookupRunner implements StepRunner {
     long blankKey = outcomeCounts[Outcome.BLANK_KEY.ordinal()];
     List<AttributeFigures> perAttribute = new ArrayList<>();
     for (int a = 0; a < attributes; a++) {
-      long filled = filledEmpties[a];
+      long filled = fills[MATCHED][a] == null ? 0 : empties[a];
       for (Outcome outcome : Outcome.values()) {
         if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
           filled += outcomeCounts[outcome.ordinal()];

@@ -33,7 +33,7 @@ final class ReferenceLoader {
     int[] keyColumns = lookup.key.stream().map(KeyPart::theirs).mapToInt(schema::indexOf).toArray();
     KeyEncoder encoder = new KeyEncoder(keyColumns, stepsOf(lookup));
     RowStore rows = new RowStore(kept.length);
-    HashIndex index = new HashIndex();
+    HashIndex index = new HashIndex(rows);
     long blankKeys = 0;
     AtomicLong done = new AtomicLong();
     Runnable ended = () -> {};
@@ -48,7 +48,7 @@ final class ReferenceLoader {
         }
         for (int row = 0; row < batch.rows(); row++) {
           int number = rows.rows();
-          rows.add(cells, row);
+          rows.add(cells, row, keys);
           if (keys.blankParts[row] != 0) {
             blankKeys++;
           } else {

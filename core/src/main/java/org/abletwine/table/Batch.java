@@ -9,11 +9,11 @@ import org.jspecify.annotations.Nullable;
  * Some thousand rows of a table, and the columns that steps have added to them. Reused; not safe
  * for use by several threads at once.
  *
- * <p>Base cells lie row after row in one character buffer, each followed by one separator
- * character, so that any run of neighbouring cells is one contiguous slice: cell {@code k} (row
- * times columns plus column) is {@code text[ends[k] + 1 .. ends[k + 1])}, with {@code ends[0] ==
- * -1}. A quoted cell is held without its quotes and marked. Added columns are {@link CellVector}s
- * numbered after the base columns.
+ * <p>Base cells are slices of one character buffer that holds the rows as they stood in the source,
+ * separators included: cell {@code k} (row times columns plus column) is {@code text[starts[k] ..
+ * ends[k])}, without its quotes. So a run of neighbouring cells is one contiguous slice, from the
+ * first one's {@link #rawStart} to the last one's {@link #rawEnd}, as long as no cell of the row is
+ * marked {@link #ALTERED}. Added columns are {@link CellVector}s numbered after the base columns.
  *
  * <p>Rows can be left out or repeated ({@link #pick}); {@code baseRow} then says where each row's
  * base cells are. Until then it is the identity.
@@ -31,8 +31,12 @@ public final class Batch {
   /** Mark of a cell that stood in quotes. */
   public static final byte QUOTED = 2;
 
+  /** Mark of a cell whose text in the buffer is not what stood in the source. */
+  public static final byte ALTERED = 4;
+
   private final int columns;
   private char[] text;
+  private int[] starts;
   private int[] ends;
   private byte[] marks;
   private byte[] rowMarks;
@@ -57,7 +61,8 @@ public final class Batch {
   public Batch(int columns) {
     this.columns = columns;
     this.text = new char[ROWS * columns * 8];
-    this.ends = new int[ROWS * columns + 1];
+    this.starts = new int[ROWS * columns];
+    this.ends = new int[ROWS * columns];
     this.marks = new byte[ROWS * columns];
     this.rowMarks = new byte[ROWS];
     this.views = new CellVector[columns];
@@ -68,7 +73,8 @@ public final class Batch {
   private Batch(int columns, int rowsExpected) {
     this.columns = columns;
     this.text = new char[64 * rowsExpected];
-    this.ends = new int[rowsExpected * columns + 1];
+    this.starts = new int[rowsExpected * columns];
+    this.ends = new int[rowsExpected * columns];
     this.marks = new byte[rowsExpected * columns];
     this.rowMarks = new byte[rowsExpected];
     this.views = new CellVector[columns];
@@ -84,17 +90,10 @@ public final class Batch {
    */
   public static Batch ofOneRow(@Nullable String... cells) {
     Batch batch = new Batch(cells.length, 1);
-    byte rowMark = 0;
     for (String cell : cells) {
-      byte mark = cell == null ? NULL : 0;
-      rowMark |= mark;
-      batch.addCell(
-          cell == null ? new char[0] : cell.toCharArray(),
-          0,
-          cell == null ? 0 : cell.length(),
-          mark);
+      batch.addCell(cell);
     }
-    batch.endRow(rowMark);
+    batch.endRow(ALTERED);
     return batch;
   }
 
@@ -111,7 +110,6 @@ public final class Batch {
     cells = 0;
     used = 0;
     rowStart = 0;
-    ends[0] = -1;
     baseRows = 0;
     rows = 0;
     picked = false;
@@ -120,35 +118,64 @@ public final class Batch {
   }
 
   /**
-   * Appends the next cell of the row being filled.
+   * Appends the next cell of the row being filled, with a separator after it.
    *
-   * @param source buffer to copy from
-   * @param start first character, 0-based
-   * @param length characters
-   * @param mark {@link #NULL}, {@link #QUOTED}, both or 0
+   * @param value its text, or null
    */
-  public void addCell(char[] source, int start, int length, byte mark) {
-    if (used + length + 1 > text.length) {
-      text = Arrays.copyOf(text, Math.max(used + length + 1, text.length + text.length / 2));
+  public void addCell(@Nullable String value) {
+    int length = value == null ? 0 : value.length();
+    char[] target = room(length + 1);
+    if (value != null) {
+      value.getChars(0, length, target, used);
     }
+    target[used + length] = separator;
+    addSlice(used, used + length, value == null ? NULL : length == 0 ? QUOTED | ALTERED : 0);
+    used += length + 1;
+  }
+
+  /**
+   * Makes room after the text held so far, for a reader that writes there itself.
+   *
+   * @param more characters that must fit
+   * @return the buffer; write from {@link #used()} on and call {@link #advance} afterwards
+   */
+  public char[] room(int more) {
+    if (used + more > text.length) {
+      text = Arrays.copyOf(text, Math.max(used + more, text.length + text.length / 2));
+    }
+    return text;
+  }
+
+  /** Returns how many characters of the buffer are taken. */
+  public int used() {
+    return used;
+  }
+
+  /**
+   * Takes characters written after {@link #used()}.
+   *
+   * @param count how many
+   */
+  public void advance(int count) {
+    used += count;
+  }
+
+  /**
+   * Appends the next cell of the row being filled, as a slice of the buffer.
+   *
+   * @param start first character, 0-based
+   * @param end end, exclusive
+   * @param mark {@link #NULL}, {@link #QUOTED}, {@link #ALTERED}, or-ed; or 0
+   */
+  public void addSlice(int start, int end, int mark) {
     if (cells == marks.length) {
       marks = Arrays.copyOf(marks, cells * 2 + 1);
-      ends = Arrays.copyOf(ends, cells * 2 + 2);
+      starts = Arrays.copyOf(starts, cells * 2 + 1);
+      ends = Arrays.copyOf(ends, cells * 2 + 1);
     }
-    char[] target = text;
-    int at = used;
-    if (length < 12) {
-      for (int i = 0; i < length; i++) {
-        target[at + i] = source[start + i];
-      }
-    } else {
-      System.arraycopy(source, start, target, at, length);
-    }
-    at += length;
-    marks[cells] = mark;
-    ends[++cells] = at;
-    target[at] = separator;
-    used = at + 1;
+    marks[cells] = (byte) mark;
+    starts[cells] = start;
+    ends[cells++] = end;
   }
 
   /** Returns how many cells the row being filled has so far. */
@@ -161,12 +188,12 @@ public final class Batch {
    *
    * @param rowMark the marks of its cells, or-ed together
    */
-  public void endRow(byte rowMark) {
+  public void endRow(int rowMark) {
     assert cells - rowStart == columns : "a row has every column";
     if (baseRows == rowMarks.length) {
       rowMarks = Arrays.copyOf(rowMarks, baseRows * 2 + 1);
     }
-    rowMarks[baseRows++] = rowMark;
+    rowMarks[baseRows++] = (byte) rowMark;
     rowStart = cells;
     rows = baseRows;
   }
@@ -174,7 +201,6 @@ public final class Batch {
   /** Takes back the cells of the row being filled. */
   public void abandonRow() {
     cells = rowStart;
-    used = ends[cells] + 1;
   }
 
   /** Returns whether a reader should stop filling: enough rows, or enough characters. */
@@ -229,7 +255,7 @@ public final class Batch {
    * @return first character of the cell in {@link #baseText()}
    */
   public int baseStart(int baseRow, int column) {
-    return ends[baseRow * columns + column] + 1;
+    return starts[baseRow * columns + column];
   }
 
   /**
@@ -238,7 +264,27 @@ public final class Batch {
    * @return end of the cell in {@link #baseText()}, exclusive
    */
   public int baseEnd(int baseRow, int column) {
-    return ends[baseRow * columns + column + 1];
+    return ends[baseRow * columns + column];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return where the cell as it stood in the source begins, its quote included
+   */
+  public int rawStart(int baseRow, int column) {
+    int cell = baseRow * columns + column;
+    return starts[cell] - (marks[cell] >> 1 & 1);
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return where the cell as it stood in the source ends, its quote included, exclusive
+   */
+  public int rawEnd(int baseRow, int column) {
+    int cell = baseRow * columns + column;
+    return ends[cell] + (marks[cell] >> 1 & 1);
   }
 
   /**
@@ -266,7 +312,9 @@ public final class Batch {
    */
   public CellVector column(int column) {
     if (column >= columns) {
-      return added.get(column - columns);
+      CellVector cells = added.get(column - columns);
+      cells.toText();
+      return cells;
     }
     CellVector view = views[column];
     if (view == null) {
@@ -281,6 +329,16 @@ public final class Batch {
   }
 
   /**
+   * The cells of an added column as they are held, characters or bytes.
+   *
+   * @param column column number, at least {@link #baseColumns()}
+   * @return its cells; valid until the batch is cleared or picked
+   */
+  public CellVector addedColumn(int column) {
+    return added.get(column - columns);
+  }
+
+  /**
    * Fills a vector with the slices of a base column, for a step that changes the slices.
    *
    * @param target the vector to fill
@@ -291,7 +349,7 @@ public final class Batch {
       fillView(target, column);
       return;
     }
-    CellVector from = added.get(column - columns);
+    CellVector from = column(column);
     target.viewOf(from.text, rows);
     System.arraycopy(from.starts, 0, target.starts, 0, rows);
     System.arraycopy(from.ends, 0, target.ends, 0, rows);
@@ -307,8 +365,8 @@ public final class Batch {
         viewStarts[row] = -1;
         viewEnds[row] = -1;
       } else {
-        viewStarts[row] = ends[cell] + 1;
-        viewEnds[row] = ends[cell + 1];
+        viewStarts[row] = starts[cell];
+        viewEnds[row] = ends[cell];
       }
     }
   }

@@ -1,11 +1,16 @@
 package org.abletwine.table;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
  * The cells of one column for the rows of a batch, as slices of a shared character buffer. Row
  * positions are 0-based. Reused from batch to batch; not safe for use by several threads at once.
+ *
+ * <p>Fetched attributes are held as bytes first, one a character, because most of them go from the
+ * reference to the output without anyone looking at their characters: then {@link #narrow()} is
+ * true and the slices point into {@link #bytes} until {@link #toText()}.
  *
  * <p>Invariant: for a row that is not null, {@code 0 <= starts[row] <= ends[row] <= text.length};
  * for a null cell {@code starts[row] == ends[row] == -1}.
@@ -22,6 +27,13 @@ public final class CellVector {
   /** End of each cell, exclusive, or -1 for null. */
   public int[] ends = new int[0];
 
+  /** The characters of a narrow vector, one byte each. */
+  public byte[] bytes = new byte[0];
+
+  /** For each cell of a narrow vector: not 0 when it may need quotes or is not plain ASCII. */
+  public byte[] special = new byte[0];
+
+  private boolean narrow;
   private int rows;
   private char[] own = NO_TEXT;
   private int used;
@@ -36,6 +48,33 @@ public final class CellVector {
     rows = 0;
     used = 0;
     text = own;
+    narrow = false;
+  }
+
+  /** Empties the vector and lets appended cells be held as bytes for as long as they can be. */
+  public void clearNarrow() {
+    clear();
+    narrow = true;
+  }
+
+  /** Returns whether the cells are held as bytes. */
+  public boolean narrow() {
+    return narrow;
+  }
+
+  /** Turns cells held as bytes into characters; does nothing when they are that already. */
+  public void toText() {
+    if (!narrow) {
+      return;
+    }
+    narrow = false;
+    if (own.length < used) {
+      own = new char[Math.max(used, 1024)];
+    }
+    for (int i = 0; i < used; i++) {
+      own[i] = (char) (bytes[i] & 0xFF);
+    }
+    text = own;
   }
 
   /**
@@ -48,6 +87,7 @@ public final class CellVector {
     ensureRows(count);
     rows = count;
     text = shared;
+    narrow = false;
   }
 
   /** Appends a null cell. */
@@ -67,9 +107,24 @@ public final class CellVector {
       appendNull();
       return;
     }
+    if (narrow && appendPlain(value)) {
+      return;
+    }
+    toText();
     int at = claim(value.length());
     value.getChars(0, value.length(), text, at);
     finish(at, at + value.length());
+  }
+
+  private boolean appendPlain(String value) {
+    byte[] ascii = value.getBytes(StandardCharsets.ISO_8859_1);
+    for (int i = 0; i < ascii.length; i++) {
+      if (value.charAt(i) >= 0x80) {
+        return false;
+      }
+    }
+    appendNarrow(ascii, 0, ascii.length, true);
+    return true;
   }
 
   /**
@@ -80,6 +135,7 @@ public final class CellVector {
    * @param end end, exclusive
    */
   public void append(char[] source, int start, int end) {
+    toText();
     int at = claim(end - start);
     System.arraycopy(source, start, text, at, end - start);
     finish(at, at + end - start);
@@ -92,11 +148,63 @@ public final class CellVector {
    * @param row its row, 0-based
    */
   public void append(CellVector other, int row) {
+    other.toText();
     if (other.starts[row] < 0) {
       appendNull();
     } else {
       append(other.text, other.starts[row], other.ends[row]);
     }
+  }
+
+  /**
+   * Appends a cell whose characters are given as one byte each (U+0000 to U+00FF).
+   *
+   * @param source the bytes
+   * @param from first byte, 0-based
+   * @param length bytes, and characters
+   * @param mayNeedQuotes whether it may need quotes or is not plain ASCII
+   */
+  public void appendNarrow(byte[] source, int from, int length, boolean mayNeedQuotes) {
+    if (!narrow) {
+      int at = claim(length);
+      for (int i = 0; i < length; i++) {
+        own[at + i] = (char) (source[from + i] & 0xFF);
+      }
+      finish(at, at + length);
+      return;
+    }
+    int at = used;
+    if (at + length > bytes.length) {
+      bytes = Arrays.copyOf(bytes, Math.max(at + length, Math.max(1024, bytes.length * 2)));
+    }
+    System.arraycopy(source, from, bytes, at, length);
+    if (rows == starts.length) {
+      ensureRows(rows + 1);
+    }
+    if (rows >= special.length) {
+      special = Arrays.copyOf(special, starts.length);
+    }
+    special[rows] = (byte) (mayNeedQuotes ? 1 : 0);
+    starts[rows] = at;
+    ends[rows++] = at + length;
+    used = at + length;
+  }
+
+  /**
+   * Appends a cell whose characters are given as two bytes each, high byte first.
+   *
+   * @param source the bytes
+   * @param from first byte, 0-based
+   * @param length bytes: twice the characters
+   */
+  public void appendWide(byte[] source, int from, int length) {
+    toText();
+    int at = claim(length >> 1);
+    char[] target = own;
+    for (int i = 0; i < length; i += 2) {
+      target[at + (i >> 1)] = (char) (source[from + i] << 8 | source[from + i + 1] & 0xFF);
+    }
+    finish(at, at + (length >> 1));
   }
 
   /**
@@ -130,6 +238,7 @@ public final class CellVector {
 
   /** Copies all slices into a buffer of its own, so that they may be changed in place. */
   public void takeOwnership() {
+    toText();
     if (text == own) {
       return;
     }
@@ -186,6 +295,7 @@ public final class CellVector {
    * @return the cell as a string, or null
    */
   public @Nullable String get(int row) {
+    toText();
     return starts[row] < 0 ? null : new String(text, starts[row], ends[row] - starts[row]);
   }
 
@@ -201,6 +311,13 @@ public final class CellVector {
     for (int i = 0; i < count; i++) {
       newStarts[i] = starts[picked[i]];
       newEnds[i] = ends[picked[i]];
+    }
+    if (narrow) {
+      byte[] newSpecial = new byte[newStarts.length];
+      for (int i = 0; i < count; i++) {
+        newSpecial[i] = special[picked[i]];
+      }
+      special = newSpecial;
     }
     starts = newStarts;
     ends = newEnds;

@@ -2,12 +2,21 @@ package org.abletwine.formats.csv;
 
 import de.siegmar.fastcsv.reader.CsvCallbackHandler;
 import de.siegmar.fastcsv.reader.RecordType;
+import java.util.Arrays;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 
-/** Called by the parser for every cell; copies it into the batch being filled. */
+/**
+ * Called by the parser for every cell; notes where it is in the batch being filled.
+ *
+ * <p>The reader has decoded the text into the batch and given the parser a copy. Whatever the
+ * parser does to its own buffer, it keeps text contiguous and only appends what it is given: so a
+ * place in its buffer and the place in the batch differ by a number that changes only when it reads
+ * on, and a cell is found in the batch without being copied. What was decoded beyond a batch's last
+ * record is carried over to the next.
+ */
 final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private final ByteSource source;
   private final Schema schema;
@@ -16,10 +25,14 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private final NullWords nulls;
 
   private Batch batch = new Batch(0);
+  private int shift;
+  private char[] rest = new char[0];
+  private int restLength;
+  private int recordEnd;
   private boolean skipping;
   private long line;
   private int fields;
-  private byte rowMark;
+  private int rowMark;
   private int lineBreaks;
   private boolean emptyLine;
 
@@ -36,9 +49,41 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
     skipping = true;
   }
 
+  /** Ends the passing over. */
+  void readRecords() {
+    skipping = false;
+  }
+
+  /** Begins a batch with the text carried over from the one before. */
   void fill(Batch target) {
     batch = target;
-    skipping = false;
+    System.arraycopy(rest, 0, target.room(restLength), 0, restLength);
+    target.advance(restLength);
+    shift -= recordEnd;
+    recordEnd = 0;
+  }
+
+  /** Keeps the text after the batch's last record, before the batch is handed on. */
+  void keepRest() {
+    int used = batch.used();
+    restLength = used - recordEnd;
+    if (rest.length < restLength) {
+      rest = new char[restLength];
+    }
+    System.arraycopy(batch.room(0), recordEnd, rest, 0, restLength);
+  }
+
+  Batch batch() {
+    return batch;
+  }
+
+  /**
+   * The parser has read on.
+   *
+   * @param newShift what to add to a place in its buffer to get the place in the batch
+   */
+  void textIsAt(int newShift) {
+    shift = newShift;
   }
 
   /** Where the cell being read begins, for messages. */
@@ -69,24 +114,37 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   @Override
   protected void addField(char[] buffer, int offset, int length, boolean quoted) {
     if (skipping) {
+      recordEnd = offset + shift + length;
       fields++;
       return;
     }
-    byte mark = 0;
+    int start = offset + shift;
+    int mark = 0;
     if (quoted) {
-      mark = Batch.QUOTED;
-      countLineBreaks(buffer, offset, length);
+      mark = quotedMark(buffer, offset, length, start);
     } else if (length == 0 || nulls.mayHold(length) && nulls.hold(buffer, offset, length)) {
       mark = Batch.NULL;
     }
     if (fields < columns) {
       rowMark |= mark;
-      batch.addCell(buffer, offset, length, mark);
+      batch.addSlice(start, start + length, mark);
     } else if (!pad || length > 0) {
       batch.abandonRow();
       throw tooLong();
     }
+    recordEnd = start + length;
     fields++;
+  }
+
+  /** A cell with quotes inside was unescaped in the parser's buffer: take that text over. */
+  private int quotedMark(char[] buffer, int offset, int length, int start) {
+    countLineBreaks(buffer, offset, length);
+    char[] text = batch.room(0);
+    if (Arrays.equals(text, start, start + length, buffer, offset, offset + length)) {
+      return Batch.QUOTED;
+    }
+    System.arraycopy(buffer, offset, text, start, length);
+    return Batch.QUOTED | Batch.ALTERED;
   }
 
   private void countLineBreaks(char[] buffer, int offset, int length) {
@@ -136,9 +194,9 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
               + columns
               + "; correct the line, or state ragged: pad to fill it up with nulls");
     }
-    rowMark |= Batch.NULL;
+    rowMark |= Batch.NULL | Batch.ALTERED;
     while (fields++ < columns) {
-      batch.addCell(new char[0], 0, 0, Batch.NULL);
+      batch.addSlice(recordEnd, recordEnd, Batch.NULL | Batch.ALTERED);
     }
   }
 

@@ -47,7 +47,7 @@ final class CsvSink implements TableSink {
 
   private void writeHeader(Schema columns) {
     Batch none = new Batch(0);
-    none.endRow((byte) 0);
+    none.endRow(0);
     int[] numbers = new int[columns.size()];
     for (int i = 0; i < numbers.length; i++) {
       CellVector cell = none.addColumn();

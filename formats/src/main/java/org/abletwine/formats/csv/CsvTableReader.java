@@ -26,8 +26,8 @@ final class CsvTableReader implements TableReader {
   CsvTableReader(ByteSource source, Dialect dialect, Schema schema, TableOptions options) {
     this.source = source;
     this.dialect = dialect;
-    this.text = new DecodingReader(source, dialect.encoding());
     this.filler = new BatchFiller(source, schema, options);
+    this.text = new DecodingReader(source, dialect.encoding(), filler);
     this.parser =
         CsvReader.builder()
             .fieldSeparator(dialect.delimiter())
@@ -44,6 +44,7 @@ final class CsvTableReader implements TableReader {
   public boolean read(Batch into) {
     into.clear(rowsRead + 1, dialect.delimiter());
     try {
+      filler.fill(into);
       if (!headerDone) {
         headerDone = true;
         filler.skipRecord();
@@ -51,8 +52,8 @@ final class CsvTableReader implements TableReader {
           return false;
         }
         records.next();
+        filler.readRecords();
       }
-      filler.fill(into);
       while (!into.full() && records.hasNext()) {
         records.next();
       }
@@ -61,6 +62,7 @@ final class CsvTableReader implements TableReader {
     } catch (UncheckedIOException e) {
       throw new DataException("cannot read " + source.name() + ": " + e.getCause().getMessage(), e);
     }
+    filler.keepRest();
     rowsRead += into.rows();
     return into.rows() > 0;
   }

@@ -9,21 +9,29 @@ import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.util.Locale;
+import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 
-/** Decodes strictly: bytes that are not valid stop the run, their offset named. */
+/**
+ * Decodes strictly: bytes that are not valid stop the run, their offset named. Text is decoded
+ * straight into the batch being filled and copied from there to the parser, so that cells need no
+ * copying one by one afterwards.
+ */
 final class DecodingReader extends Reader {
+  private static final int STEP = 256;
+
   private final ByteSource source;
+  private final BatchFiller filler;
   private final InputStream in;
   private final CharsetDecoder decoder;
   private final ByteBuffer bytes = ByteBuffer.allocate(1 << 16);
   private long offset;
   private volatile long read;
   private boolean atEnd;
-  private boolean flushed;
 
-  DecodingReader(ByteSource source, Encodings encoding) {
+  DecodingReader(ByteSource source, Encodings encoding, BatchFiller filler) {
     this.source = source;
+    this.filler = filler;
     this.in = source.open();
     this.decoder =
         encoding
@@ -47,27 +55,44 @@ final class DecodingReader extends Reader {
 
   @Override
   public int read(char[] target, int from, int length) {
-    CharBuffer chars = CharBuffer.wrap(target, from, length);
-    while (chars.position() == from) {
+    Batch batch = filler.batch();
+    char[] text = batch.room(length);
+    int at = batch.used();
+    int count = decode(CharBuffer.wrap(text, at, length));
+    if (count > 0) {
+      System.arraycopy(text, at, target, from, count);
+      filler.textIsAt(at - from);
+      batch.advance(count);
+    }
+    return count;
+  }
+
+  /**
+   * Decodes in short steps: the decoder copies plain ASCII in bulk, but after the first other
+   * character of a call it goes on one by one, which a step ends.
+   */
+  private int decode(CharBuffer chars) {
+    int from = chars.position();
+    int limit = chars.limit();
+    while (true) {
+      chars.limit(Math.min(limit, chars.position() + STEP));
       int before = bytes.position();
       CoderResult result = decoder.decode(bytes, chars, atEnd);
       offset += bytes.position() - before;
       if (result.isError()) {
         throw invalid(result.length());
       }
+      if (result.isOverflow() && limit - chars.position() > 1) {
+        continue;
+      }
       if (chars.position() > from) {
-        break;
+        return chars.position() - from;
       }
       if (atEnd) {
-        if (!flushed) {
-          flushed = true;
-          decoder.flush(chars);
-        }
-        return chars.position() > from ? chars.position() - from : -1;
+        return -1; // none of the decoders of these encodings holds anything back
       }
       refill();
     }
-    return chars.position() - from;
   }
 
   private void refill() {

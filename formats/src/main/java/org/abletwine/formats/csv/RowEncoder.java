@@ -8,8 +8,8 @@ import org.abletwine.table.CellVector;
 
 /**
  * Encodes the rows of a batch as delimited text. Neighbouring base columns that stay neighbours
- * leave in one copy, separators included, as long as no cell of the row stood in quotes. Holds a
- * buffer: one encoder per thread.
+ * leave in one copy, separators and quotes included, as they stood in the source. Holds a buffer:
+ * one encoder per thread.
  */
 final class RowEncoder {
   /** Takes encoded bytes; they are valid only during the call. */
@@ -22,11 +22,14 @@ final class RowEncoder {
   private final char delimiter;
   private final char quote;
   private final byte[] lineEnd;
+  private final boolean usualDelimiter;
+  private char[] scratch = new char[64];
   private byte[] buffer = new byte[BUFFER + (BUFFER >> 1)];
 
   RowEncoder(char delimiter, char quote, String lineEnd) {
     this.delimiter = delimiter;
     this.quote = quote;
+    this.usualDelimiter = ",;\t|".indexOf(delimiter) >= 0 && (quote == '"' || quote == '\'');
     this.lineEnd = lineEnd.getBytes(StandardCharsets.US_ASCII);
   }
 
@@ -37,7 +40,7 @@ final class RowEncoder {
     int[] runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
       if (columns[i] >= base) {
-        added[i] = batch.column(columns[i]);
+        added[i] = batch.addedColumn(columns[i]);
       } else {
         boolean joins =
             i + 1 < columns.length && columns[i + 1] == columns[i] + 1 && columns[i + 1] < base;
@@ -56,16 +59,11 @@ final class RowEncoder {
         CellVector cells = added[i];
         if (cells != null) {
           at = addedCell(cells, row, at);
-        } else if (plain) {
-          at =
-              plain(
-                  batch.baseText(),
-                  batch.baseStart(baseRow, columns[i]),
-                  batch.baseEnd(baseRow, columns[runEnds[i]]),
-                  at);
+        } else if (sameSeparator) {
+          at = run(batch, baseRow, columns[i], columns[runEnds[i]], at);
           i = runEnds[i];
         } else {
-          at = baseCell(batch, baseRow, columns[i], at);
+          at = rewritten(batch, baseRow, columns[i], at);
         }
         i++;
       }
@@ -111,33 +109,88 @@ final class RowEncoder {
     return any < 0x80 ? end + shift : Utf8.encode(text, start, end, bytes, from);
   }
 
-  private int baseCell(Batch batch, int baseRow, int column, int at) {
+  /** A run of base columns of one row, cells that are not as in the source written anew. */
+  private int run(Batch batch, int baseRow, int from, int to, int start) {
+    int at = start;
+    int untouched = from;
+    if ((batch.rowMark(baseRow) & Batch.ALTERED) != 0) {
+      for (int column = from; column <= to; column++) {
+        if ((batch.baseMark(baseRow, column) & Batch.ALTERED) != 0) {
+          if (column > untouched) {
+            at = raw(batch, baseRow, untouched, column - 1, at);
+            at = one(delimiter, at);
+          }
+          at = rewritten(batch, baseRow, column, at);
+          untouched = column + 1;
+          if (column < to) {
+            at = one(delimiter, at);
+          }
+        }
+      }
+    }
+    return untouched <= to ? raw(batch, baseRow, untouched, to, at) : at;
+  }
+
+  private int raw(Batch batch, int baseRow, int from, int to, int at) {
+    return plain(batch.baseText(), batch.rawStart(baseRow, from), batch.rawEnd(baseRow, to), at);
+  }
+
+  private int rewritten(Batch batch, int baseRow, int column, int at) {
     int start = batch.baseStart(baseRow, column);
     int end = batch.baseEnd(baseRow, column);
-    return (batch.baseMark(baseRow, column) & Batch.QUOTED) != 0
-        ? quoted(batch.baseText(), start, end, at)
-        : batch.separator() == delimiter
-            ? plain(batch.baseText(), start, end, at)
-            : asNeeded(batch.baseText(), start, end, at);
+    int mark = batch.baseMark(baseRow, column);
+    if ((mark & Batch.QUOTED) != 0) {
+      return quoted(batch.baseText(), start, end, at);
+    }
+    return (mark & Batch.NULL) != 0
+        ? plain(batch.baseText(), start, end, at)
+        : asNeeded(batch.baseText(), start, end, at);
   }
 
-  private int addedCell(CellVector cells, int row, int at) {
+  private int addedCell(CellVector cells, int row, int from) {
     int start = cells.starts[row];
     if (start < 0) {
-      return at;
+      return from;
     }
     int end = cells.ends[row];
-    return start == end ? quoted(cells.text, start, end, at) : asNeeded(cells.text, start, end, at);
+    if (!cells.narrow()) {
+      return asNeeded(cells.text, start, end, from);
+    }
+    if (cells.special[row] == 0 && usualDelimiter) {
+      ensure(from, end - start);
+      System.arraycopy(cells.bytes, start, buffer, from, end - start);
+      return from + end - start;
+    }
+    return specialCell(cells.bytes, start, end, from);
   }
 
-  private int asNeeded(char[] text, int start, int end, int at) {
+  private int specialCell(byte[] bytes, int start, int end, int from) {
+    if (scratch.length < end - start) {
+      scratch = new char[end - start];
+    }
+    for (int i = start; i < end; i++) {
+      scratch[i - start] = (char) (bytes[i] & 0xFF);
+    }
+    return asNeeded(scratch, 0, end - start, from);
+  }
+
+  private int asNeeded(char[] text, int start, int end, int from) {
+    if (start == end) {
+      return quoted(text, start, end, from);
+    }
+    ensure(from, 3 * (end - start));
+    byte[] bytes = buffer;
+    int shift = from - start;
+    int any = 0;
     for (int i = start; i < end; i++) {
       char c = text[i];
       if (c == delimiter || c == quote || c == '\n' || c == '\r') {
-        return quoted(text, start, end, at);
+        return quoted(text, start, end, from);
       }
+      any |= c;
+      bytes[i + shift] = (byte) c;
     }
-    return plain(text, start, end, at);
+    return any < 0x80 ? end + shift : Utf8.encode(text, start, end, bytes, from);
   }
 
   private int quoted(char[] text, int start, int end, int from) {
