@@ -25,8 +25,15 @@ public final class NearestName {
   public static Optional<String> of(String name, Collection<String> valid) {
     String folded = fold(name);
     return valid.stream()
-        .max(Comparator.comparingDouble(v -> SIMILARITY.apply(folded, fold(v))))
-        .filter(v -> SIMILARITY.apply(folded, fold(v)) >= CLOSE_ENOUGH);
+        .max(Comparator.comparingDouble(v -> likeness(folded, fold(v))))
+        .filter(v -> likeness(folded, fold(v)) >= CLOSE_ENOUGH);
+  }
+
+  private static double likeness(String name, String valid) {
+    double similarity = SIMILARITY.apply(name, valid);
+    boolean within =
+        name.length() > 2 && valid.length() > 2 && (valid.contains(name) || name.contains(valid));
+    return within ? Math.max(similarity, CLOSE_ENOUGH) : similarity;
   }
 
   /**

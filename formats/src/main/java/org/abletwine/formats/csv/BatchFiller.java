@@ -22,6 +22,7 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private final Schema schema;
   private final int columns;
   private final boolean pad;
+  private final char quote;
   private final NullWords nulls;
 
   private Batch batch = new Batch(0);
@@ -36,7 +37,8 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private int lineBreaks;
   private boolean emptyLine;
 
-  BatchFiller(ByteSource source, Schema schema, TableOptions options) {
+  BatchFiller(ByteSource source, Schema schema, TableOptions options, char quote) {
+    this.quote = quote;
     this.source = source;
     this.schema = schema;
     this.columns = schema.size();
@@ -140,7 +142,12 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private int quotedMark(char[] buffer, int offset, int length, int start) {
     countLineBreaks(buffer, offset, length);
     char[] text = batch.room(0);
-    if (Arrays.equals(text, start, start + length, buffer, offset, offset + length)) {
+    int close = start + length;
+    boolean asItStood =
+        text[close] == quote
+            && (close + 1 == batch.used() || text[close + 1] != quote)
+            && Arrays.equals(text, start, close, buffer, offset, offset + length);
+    if (asItStood) {
       return Batch.QUOTED;
     }
     System.arraycopy(buffer, offset, text, start, length);

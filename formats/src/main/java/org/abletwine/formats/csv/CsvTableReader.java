@@ -26,12 +26,13 @@ final class CsvTableReader implements TableReader {
   CsvTableReader(ByteSource source, Dialect dialect, Schema schema, TableOptions options) {
     this.source = source;
     this.dialect = dialect;
-    this.filler = new BatchFiller(source, schema, options);
+    this.filler = new BatchFiller(source, schema, options, dialect.quote());
     this.text = new DecodingReader(source, dialect.encoding(), filler);
     this.parser =
         CsvReader.builder()
             .fieldSeparator(dialect.delimiter())
             .quoteCharacter(dialect.quote())
+            .allowUnclosedQuote(false)
             .skipEmptyLines(schema.size() > 1)
             .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
             .missingFieldStrategy(FieldMismatchStrategy.IGNORE)

@@ -107,25 +107,24 @@ final class DialectFinder {
     return records;
   }
 
+  /** Whether cells open and close with single quotes, at least two of them and none with double. */
   private static boolean singleQuoted(String text, char delimiter) {
-    List<List<String>> records = records(text, delimiter, '"', true);
-    if (records.size() < 2) {
-      return false;
-    }
-    int columns = records.get(0).size();
-    for (int column = 0; column < columns; column++) {
-      int wrapped = 0;
-      int filled = 0;
-      for (List<String> record : records) {
-        String cell = column < record.size() ? record.get(column) : "";
-        filled += cell.isEmpty() ? 0 : 1;
-        wrapped += cell.length() > 1 && cell.startsWith("'") && cell.endsWith("'") ? 1 : 0;
+    int opened = 0;
+    int closed = 0;
+    for (int i = 0; i < text.length(); i++) {
+      char before = i == 0 ? '\n' : text.charAt(i - 1);
+      char after = i + 1 == text.length() ? '\n' : text.charAt(i + 1);
+      boolean opens = before == delimiter || before == '\n';
+      char c = text.charAt(i);
+      if (c == '"' && opens) {
+        return false;
       }
-      if (wrapped >= 2 && wrapped >= filled - 1) {
-        return true;
+      if (c == '\'') {
+        opened += opens ? 1 : 0;
+        closed += after == delimiter || after == '\n' || after == '\r' ? 1 : 0;
       }
     }
-    return false;
+    return opened >= 2 && opened == closed;
   }
 
   private static boolean looksLikeHeader(List<List<String>> records) {

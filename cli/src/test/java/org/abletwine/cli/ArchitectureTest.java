@@ -1,0 +1,100 @@
+package org.abletwine.cli;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.lang.ArchRule;
+import org.junit.jupiter.api.Test;
+
+/** Holds the arrows between modules and packages. */
+class ArchitectureTest {
+  private static final JavaClasses PRODUCT =
+      new ClassFileImporter()
+          .withImportOption(new ImportOption.DoNotIncludeTests())
+          .importPackages("org.abletwine");
+
+  private static final String[] CORE = {
+    "org.abletwine.table..", "org.abletwine.key..", "org.abletwine.index..",
+    "org.abletwine.lookup..", "org.abletwine.enrich..", "org.abletwine.figures..",
+    "org.abletwine.step.."
+  };
+
+  private static void holds(ArchRule rule) {
+    rule.check(PRODUCT);
+  }
+
+  @Test
+  void coreKnowsNoneOfTheOthers() {
+    holds(
+        noClasses()
+            .that()
+            .resideInAnyPackage(CORE)
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                "org.abletwine.formats..",
+                "org.abletwine.plan..",
+                "org.abletwine.cli..",
+                "org.abletwine.demo..",
+                "com.fasterxml..",
+                "picocli..",
+                "de.siegmar.."));
+  }
+
+  @Test
+  void formatsKnowOnlyCoreAndPlansNotTheCommandLine() {
+    holds(
+        noClasses()
+            .that()
+            .resideInAPackage("org.abletwine.formats..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.abletwine.plan..", "org.abletwine.cli.."));
+    holds(
+        noClasses()
+            .that()
+            .resideInAPackage("org.abletwine.plan..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.abletwine.cli..", "org.abletwine.demo..", "picocli.."));
+  }
+
+  @Test
+  void packagesHaveNoCycles() {
+    holds(slices().matching("org.abletwine.(*)..").should().beFreeOfCycles());
+  }
+
+  @Test
+  void onlyTheCommandLinePrints() {
+    holds(
+        noClasses()
+            .that()
+            .resideOutsideOfPackages("org.abletwine.cli..", "org.abletwine.formats..")
+            .should()
+            .accessField(System.class, "out")
+            .orShould()
+            .accessField(System.class, "err"));
+  }
+
+  @Test
+  void everyPublicTypeOfCoreIsFinalSealedOrAnInterface() {
+    holds(
+        classes()
+            .that()
+            .resideInAnyPackage(CORE)
+            .and()
+            .arePublic()
+            .and()
+            .areNotInterfaces()
+            .and()
+            .areNotEnums()
+            .and()
+            .doNotHaveModifier(com.tngtech.archunit.core.domain.JavaModifier.ABSTRACT)
+            .should()
+            .haveModifier(com.tngtech.archunit.core.domain.JavaModifier.FINAL));
+  }
+}

@@ -1,0 +1,75 @@
+package org.abletwine.enrich;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doThrow;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.verify;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.ListSink;
+import org.abletwine.MemoryTable;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.table.DataException;
+import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+
+@Timeout(20)
+class PipelineTest {
+
+  private static MemoryTable numbers(int count) {
+    List<@Nullable String[]> rows = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      rows.add(new String[] {Integer.toString(i)});
+    }
+    return new MemoryTable("numbers", List.of("n"), rows, 7);
+  }
+
+  @Test
+  void orderIsKept() {
+    ListSink sink = new ListSink();
+    RunRecord record = Enrichment.of(numbers(10_000)).build().writeTo(sink);
+    for (int i = 0; i < 10_000; i++) {
+      assertThat(sink.cell(i, "n")).isEqualTo(Integer.toString(i));
+    }
+    assertThat(record.rowsIn()).isEqualTo(10_000);
+  }
+
+  @Test
+  void firstRowsStopsEarly() {
+    ListSink sink = new ListSink();
+    RunRecord record = Enrichment.of(numbers(10_000)).firstRows(10).build().writeTo(sink);
+    assertThat(sink.rows()).hasSize(10);
+    assertThat(record.rowsIn()).isEqualTo(10);
+  }
+
+  @Test
+  void aSinkThatFailsEndsTheRunWithItsOwnMessage() {
+    TableSink sink = mock(TableSink.class);
+    doThrow(new DataException("no space left")).when(sink).write(any(), any());
+    assertThatThrownBy(() -> Enrichment.of(numbers(100_000)).build().writeTo(sink))
+        .hasMessage("no space left");
+    verify(sink, never()).commit();
+  }
+
+  @Test
+  void aReaderThatFailsEndsTheRunWithItsOwnMessage() {
+    MemoryTable table = new MemoryTable("t", List.of("a", "b"), List.of(), 1);
+    org.abletwine.table.Table broken = mock(org.abletwine.table.Table.class);
+    org.abletwine.table.TableReader reader = mock(org.abletwine.table.TableReader.class);
+    org.mockito.Mockito.when(broken.name()).thenReturn("t");
+    org.mockito.Mockito.when(broken.schema()).thenReturn(table.schema());
+    org.mockito.Mockito.when(broken.open()).thenReturn(reader);
+    org.mockito.Mockito.when(reader.read(any())).thenThrow(new DataException("line 7 is bad"));
+    ListSink sink = new ListSink();
+    assertThatThrownBy(() -> Enrichment.of(broken).build().writeTo(sink))
+        .hasMessage("line 7 is bad");
+    assertThat(sink.committed()).isFalse();
+    verify(reader).close();
+  }
+}

@@ -1,0 +1,62 @@
+package org.abletwine.index;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.abletwine.key.EncodedKeys;
+import org.abletwine.key.KeyEncoder;
+import org.abletwine.key.Normalise;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class HashIndexTest {
+
+  @ParameterizedTest
+  @ValueSource(ints = {0, 1, 50, 5_000, 60_000})
+  void findsEveryKeyAndNoOther(int rows) {
+    Random random = new Random(rows);
+    Map<String, List<Integer>> expected = new HashMap<>();
+    RowStore store = new RowStore(1);
+    HashIndex index = new HashIndex(store);
+    KeyEncoder encoder = new KeyEncoder(new int[] {0}, List.of(List.of(Normalise.trim())));
+    EncodedKeys keys = new EncodedKeys();
+    for (int row = 0; row < rows; row++) {
+      String key =
+          "k".repeat(random.nextInt(20)) + random.nextInt(rows) + (row % 7 == 0 ? "ж" : "");
+      Batch batch = Batch.ofOneRow(key);
+      encoder.encode(batch, keys);
+      store.add(new CellVector[] {batch.column(0)}, 0, keys);
+      int first = index.add(keys, 0, row);
+      List<Integer> known = expected.computeIfAbsent(key, k -> new ArrayList<>());
+      assertThat(first).isEqualTo(known.isEmpty() ? HashIndex.ABSENT : known.get(0));
+      known.add(row);
+    }
+    assertThat(index.keys()).isEqualTo(expected.size());
+    int[] found = new int[1];
+    expected.forEach(
+        (key, held) -> {
+          encoder.encode(Batch.ofOneRow(key), keys);
+          index.probe(keys, found);
+          if (held.size() == 1) {
+            assertThat(index.rowAt(found[0])).isEqualTo(held.get(0));
+          } else {
+            int[] group = index.groups().rows(~found[0]);
+            assertThat(group).containsExactly(held.stream().mapToInt(i -> i).toArray());
+            assertThat(index.groups().size(~found[0])).isEqualTo(held.size());
+            assertThat(index.groups().lastRow(~found[0])).isEqualTo(held.get(held.size() - 1));
+          }
+          assertThat(store.get(held.get(0), 0)).isEqualTo(key);
+        });
+    for (int i = 0; i < 1000; i++) {
+      encoder.encode(Batch.ofOneRow("none" + i), keys);
+      index.probe(keys, found);
+      assertThat(found[0]).isEqualTo(HashIndex.ABSENT);
+    }
+  }
+}

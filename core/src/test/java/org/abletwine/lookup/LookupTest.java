@@ -1,0 +1,169 @@
+package org.abletwine.lookup;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.ObjectInputStream;
+import java.io.ObjectOutputStream;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.abletwine.ListSink;
+import org.abletwine.MemoryTable;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.junit.jupiter.api.Test;
+
+class LookupTest {
+  private final MemoryTable tickets =
+      MemoryTable.of(
+          "tickets.csv", "ticket,grower", "1,G1", "2, G2 ", "3,G9", "4,", "5,G3", "6,G4", "7,G1");
+  private final MemoryTable growers =
+      MemoryTable.of(
+          "growers.csv",
+          "grower_no,name,district",
+          "G1,Thistle Bank,D1",
+          "G2,Merrow Ford,",
+          "G3,Osier Lane,D3",
+          "G3,Osier Lane,D4",
+          "G4,Calder Top,D4",
+          "G4,Calder Top,D4",
+          ",Nobody,D5");
+
+  private Lookup lookup() {
+    return Lookup.in(growers).key("grower", "grower_no").bring("name as grower_name", "district");
+  }
+
+  private RunRecord run(Lookup lookup, ListSink sink) {
+    return Enrichment.of(tickets).lookup(lookup).build().writeTo(sink);
+  }
+
+  @Test
+  void eachOutcomeIsToldApart() {
+    ListSink sink = new ListSink();
+    RunRecord record = run(lookup().markAs("outcome"), sink);
+
+    assertThat(sink.names())
+        .containsExactly("ticket", "grower", "grower_name", "district", "outcome");
+    assertThat(sink.column("outcome"))
+        .containsExactly(
+            "matched", "matched", "unmatched", "blank-key", "ambiguous", "matched", "matched");
+    assertThat(sink.column("district")).containsExactly("D1", null, null, null, null, "D4", "D1");
+    assertThat(sink.column("grower")).as("untouched").contains(" G2 ");
+    LookupFigures figures = record.lookups().get(0);
+    assertThat(figures.attributes().get(1).empty()).isEqualTo(1);
+    assertThat(figures.attributes().get(1).nulls()).isEqualTo(4);
+    assertThat(figures.severalKeys()).isEqualTo(2);
+    assertThat(figures.conflictingKeys()).isEqualTo(1);
+    assertThat(figures.referenceBlankKeys()).isEqualTo(1);
+    assertThat(sink.committed()).isTrue();
+  }
+
+  @Test
+  void rowsThatAgreeOnWhatIsBroughtCountAsOne() {
+    ListSink sink = new ListSink();
+    run(Lookup.in(growers).key("grower", "grower_no").bring("name").markAs("m"), sink);
+    assertThat(sink.cell(4, "m")).as("G3 differs only in its district").isEqualTo("matched");
+  }
+
+  @Test
+  void theFirstOfSeveralIsTakenOnlyWhenAskedForAndCounted() {
+    ListSink sink = new ListSink();
+    RunRecord record = run(lookup().several(Several.LAST), sink);
+    assertThat(sink.cell(4, "district")).isEqualTo("D4");
+    assertThat(record.lookups().get(0).pickedFromSeveral()).isEqualTo(1);
+    assertThat(record.lookups().get(0).ambiguous()).isZero();
+  }
+
+  @Test
+  void unmatchedRowsCanBeDroppedAndAreCounted() {
+    ListSink sink = new ListSink();
+    RunRecord record = run(lookup().whenUnmatched(Treatment.drop()), sink);
+    assertThat(sink.column("ticket")).containsExactly("1", "2", "4", "5", "6", "7");
+    assertThat(record.rowsOut()).isEqualTo(6);
+    assertThat(record.lookups().get(0).dropped()).isEqualTo(1);
+  }
+
+  @Test
+  void unmatchedCanEndTheRunNamingTheRow() {
+    ListSink sink = new ListSink();
+    assertThatThrownBy(() -> run(lookup().whenUnmatched(Treatment.fail()), sink))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("row 3")
+        .hasMessageContaining("\"G9\"");
+    assertThat(sink.committed()).isFalse();
+  }
+
+  @Test
+  void aChainUsesAnAttributeFetchedBefore() {
+    MemoryTable districts =
+        MemoryTable.of("districts.csv", "district,region", "D1,North", "D4,South");
+    ListSink sink = new ListSink();
+    Enrichment.of(tickets)
+        .lookup(lookup())
+        .lookup(Lookup.in(districts).key("district").bring("region"))
+        .build()
+        .writeTo(sink);
+    assertThat(sink.column("region"))
+        .containsExactly("North", null, null, null, null, "South", "North");
+  }
+
+  @Test
+  void compositeKeysCompareePartByPart() {
+    MemoryTable ours = MemoryTable.of("o", "p,q", "ab,c", "a,bc");
+    MemoryTable theirs = MemoryTable.of("t", "p,q,v", "a,bc,right");
+    ListSink sink = new ListSink();
+    Enrichment.of(ours)
+        .lookup(Lookup.in(theirs).key("p").key("q").bring("v"))
+        .build()
+        .writeTo(sink);
+    assertThat(sink.column("v")).containsExactly(null, "right");
+  }
+
+  @Test
+  void wrongNamesAreRefusedWithTheNearest() {
+    assertThatThrownBy(
+            () -> run(Lookup.in(growers).key("grower", "grower_nr").bring("name"), new ListSink()))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("did you mean \"grower_no\"?");
+    assertThatThrownBy(
+            () -> run(Lookup.in(growers).key("growers", "grower_no").bring("name"), new ListSink()))
+        .hasMessageContaining("did you mean \"grower\"?");
+    assertThatThrownBy(() -> run(lookup().bring("grower_no as ticket"), new ListSink()))
+        .hasMessageContaining("already")
+        .hasMessageContaining("grower_no as grower_ticket");
+    assertThatThrownBy(() -> run(lookup().whenUnmatched(Fill.fill("name", "x")), new ListSink()))
+        .hasMessageContaining("did you mean \"grower_name\"?");
+    assertThatThrownBy(() -> Enrichment.of(tickets).lookup(lookup()).lookup(lookup()).build())
+        .hasMessageContaining("two lookups are called");
+  }
+
+  @Test
+  void oneRecordAtATimeAlsoAfterSerialising() throws Exception {
+    LoadedLookup loaded = lookup().whenUnmatched(Fill.fill("grower_name", "Unlisted")).load();
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (ObjectOutputStream out = new ObjectOutputStream(bytes)) {
+      out.writeObject(loaded);
+    }
+    LoadedLookup again;
+    try (ObjectInputStream in =
+        new ObjectInputStream(new ByteArrayInputStream(bytes.toByteArray()))) {
+      again = (LoadedLookup) in.readObject();
+    }
+    for (LoadedLookup one : new LoadedLookup[] {loaded, again}) {
+      assertThat(one.find("G4").outcome()).isEqualTo(Outcome.MATCHED);
+      assertThat(one.find("G4").referenceRow()).isEqualTo(5);
+      assertThat(one.find("G1").referenceRow()).isEqualTo(1);
+      assertThat(one.find("G3").outcome()).isEqualTo(Outcome.AMBIGUOUS);
+      assertThat(one.find((String) null).outcome()).isEqualTo(Outcome.BLANK_KEY);
+      assertThat(one.find("G7").get("grower_name")).isEqualTo("Unlisted");
+      assertThat(
+              Stream.of(Map.of("grower", " G2")).map(one::apply).toList().get(0).get("grower_name"))
+          .isEqualTo("Merrow Ford");
+    }
+  }
+}

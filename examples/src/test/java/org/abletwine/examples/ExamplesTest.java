@@ -1,0 +1,51 @@
+package org.abletwine.examples;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import org.abletwine.demo.WendleVale;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ExamplesTest {
+  @TempDir private Path demo;
+
+  @BeforeEach
+  void layOut() throws IOException {
+    WendleVale.layOut(demo);
+  }
+
+  private String printed(java.util.function.Consumer<String[]> main) {
+    PrintStream out = System.out;
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
+    try {
+      main.accept(new String[] {demo.toString()});
+    } finally {
+      System.setOut(out);
+    }
+    return bytes.toString(StandardCharsets.UTF_8);
+  }
+
+  @Test
+  void enrichOneFile() {
+    assertThat(printed(EnrichOneFile::main))
+        .contains("growers.csv: 2739 of 3000 matched, 187 unmatched, 31 ambiguous, 43 blank key");
+    assertThat(demo.resolve("out/with-districts.csv")).isNotEmptyFile();
+  }
+
+  @Test
+  void oneRecordAtATime() {
+    assertThat(printed(OneRecordAtATime::main))
+        .contains("'000324R'  matched    Thistle Meadow Farm")
+        .contains("' 000238N ' matched    Larkfield Hollow Grange")
+        .contains("'X99999'   unmatched  null")
+        .contains("''         blank-key  null")
+        .contains("[Merrow Bank Farm, Calder Bank Farm]");
+  }
+}
