@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 
@@ -26,7 +27,9 @@ final class RunSummary {
   static List<String> lines(RunRecord run, boolean colour) {
     RunSummary summary = new RunSummary(run, colour);
     summary.head();
+    summary.corrections();
     summary.outcomes();
+    summary.matchedBy();
     summary.nulls();
     summary.notes();
     return summary.lines;
@@ -71,6 +74,56 @@ final class RunSummary {
       share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
       share(table, lookup.blankKey(), lookup.rows(), Ink.WARN);
       table.end();
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  private void corrections() {
+    for (CorrectionFigures correction : run.corrections()) {
+      lines.add(
+          "  corrected "
+              + correction.column()
+              + " in "
+              + rows(correction.changed())
+              + ", with "
+              + correction.table()
+              + ": "
+              + (correction.lines() - correction.unused())
+              + " of "
+              + correction.lines()
+              + " lines used"
+              + (correction.unused() == 0
+                  ? ""
+                  : "; never used: "
+                      + String.join(
+                          ", ",
+                          correction
+                              .unusedExamples()
+                              .subList(0, Math.min(3, correction.unusedExamples().size())))
+                      + (correction.unused() > 3 ? " ..." : "")));
+    }
+  }
+
+  /** How many rows matched as written, and how many more thanks to each step in turn. */
+  private void matchedBy() {
+    boolean any =
+        run.lookups().stream()
+            .anyMatch(l -> l.matchedBy().stream().skip(1).anyMatch(s -> s.rows() > 0));
+    if (!any) {
+      return;
+    }
+    lines.add("");
+    lines.add(
+        Ink.BOLD.on("Matched", colour) + ": as written + thanks to each normalise step in turn");
+    TextTable table = new TextTable("ll");
+    for (LookupFigures lookup : run.lookups()) {
+      List<String> parts = new ArrayList<>();
+      for (LookupFigures.Share share : lookup.matchedBy()) {
+        parts.add(count(share.rows()) + " " + share.name());
+      }
+      if (parts.size() > 1) {
+        table.cell(lookup.name(), Ink.BOLD).cell(String.join(" + ", parts)).end();
+      }
     }
     lines.addAll(table.render(colour));
   }
@@ -146,6 +199,38 @@ final class RunSummary {
                 + " of "
                 + lookup.reference()
                 + " can never be found: a key part is blank");
+      }
+      if (lookup.duplicatesDropped() > 0) {
+        notes.add(
+            where
+                + rows(lookup.duplicatesDropped())
+                + " of "
+                + lookup.reference()
+                + " left out by its rule for duplicates");
+      }
+      if (lookup.collisions() > 0) {
+        notes.add(
+            where
+                + keys(lookup.collisions())
+                + " of "
+                + lookup.reference()
+                + " became equal only by normalising: "
+                + lookup.collisionExamples().get(0));
+      }
+      if (lookup.wouldMatch() > 0) {
+        notes.add(
+            where
+                + rows(lookup.wouldMatch())
+                + " would match a row of "
+                + lookup.reference()
+                + " that its condition left out");
+      }
+      if (lookup.blankParts().size() > 1 && lookup.blankKey() > 0) {
+        List<String> parts = new ArrayList<>();
+        lookup.blankParts().stream()
+            .filter(part -> part.rows() > 0)
+            .forEach(part -> parts.add(part.name() + " in " + rows(part.rows())));
+        notes.add(where + "blank key part: " + String.join(", ", parts));
       }
       if (lookup.dropped() > 0) {
         notes.add(where + rows(lookup.dropped()) + " left out, as the plan says");

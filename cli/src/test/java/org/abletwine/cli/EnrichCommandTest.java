@@ -132,8 +132,7 @@ class EnrichCommandTest {
                 + "steps:\n  - { lookup: g, key: grower = nope, brings: name }\n");
     Cli.Gave gave = Cli.run("check", plan.toString());
     assertThat(gave.status()).isEqualTo(2);
-    assertThat(gave.out())
-        .contains("line 5", "no column \"nope\"", "did you mean \"bring\"?");
+    assertThat(gave.out()).contains("line 5", "no column \"nope\"", "did you mean \"bring\"?");
     assertThat(gave.err()).contains("2 mistakes");
     assertThat(Cli.run("check", plan.toString(), "--json").out()).contains("\"mistakes\"");
   }

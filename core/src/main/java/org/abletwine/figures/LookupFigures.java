@@ -23,6 +23,14 @@ import java.util.List;
  * @param blankKey rows with a null key part
  * @param pickedFromSeveral matched rows for which the plan chose one of several that disagree
  * @param dropped rows the plan left out because of their outcome
+ * @param filteredOut reference rows left out by its condition
+ * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
+ * @param duplicatesDropped reference rows left out by its rule for duplicates
+ * @param collisions keys written differently that became equal only by normalising
+ * @param collisionExamples some of them, as written
+ * @param matchedBy how many rows matched as written, and how many more thanks to each step in turn;
+ *     the sum is {@code matched}
+ * @param blankParts for each key part, rows in which it was null or blank
  * @param attributes nulls of each attribute with their reasons
  */
 public record LookupFigures(
@@ -41,11 +49,29 @@ public record LookupFigures(
     long blankKey,
     long pickedFromSeveral,
     long dropped,
+    long filteredOut,
+    long wouldMatch,
+    long duplicatesDropped,
+    long collisions,
+    List<String> collisionExamples,
+    List<Share> matchedBy,
+    List<Share> blankParts,
     List<AttributeFigures> attributes)
     implements StepFigures {
 
+  /**
+   * A part of a count.
+   *
+   * @param name what it is the part of: a normalise step, or a key part
+   * @param rows rows
+   */
+  public record Share(String name, long rows) {}
+
   /** Checks the sum rule and copies the list. */
   public LookupFigures {
+    collisionExamples = List.copyOf(collisionExamples);
+    matchedBy = List.copyOf(matchedBy);
+    blankParts = List.copyOf(blankParts);
     attributes = List.copyOf(attributes);
     if (matched + unmatched + ambiguous + blankKey != rows) {
       throw new IllegalArgumentException("outcomes do not add up to rows");

@@ -42,6 +42,14 @@ public record RunRecord(
         .toList();
   }
 
+  /** Returns the figures of the corrections, in order. */
+  public List<CorrectionFigures> corrections() {
+    return steps.stream()
+        .filter(CorrectionFigures.class::isInstance)
+        .map(CorrectionFigures.class::cast)
+        .toList();
+  }
+
   /** Returns transactions a second, over the whole run. */
   public double rowsPerSecond() {
     return rowsIn / Math.max(1e-3, elapsed.toNanos() / 1e9);

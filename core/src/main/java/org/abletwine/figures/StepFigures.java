@@ -1,7 +1,7 @@
 package org.abletwine.figures;
 
 /** What one step of a run counted. */
-public sealed interface StepFigures permits LookupFigures {
+public sealed interface StepFigures permits LookupFigures, CorrectionFigures {
 
   /** Returns the step's name. */
   String name();

@@ -195,12 +195,12 @@ public final class HashIndex implements Serializable {
   private boolean sameKey(int position, byte[] bytes, int start, int length) {
     byte[] page = arena.page(position);
     int at = Arena.offset(position) + 4;
-    int held = Varint.read(page, at);
-    if (held != length) {
+    int header = Varint.read(page, at);
+    if (header >>> 1 != length) {
       return false;
     }
-    int from = at + Varint.size(held);
-    return Arrays.equals(page, from, from + held, bytes, start, start + length);
+    int from = at + Varint.size(header);
+    return Arrays.equals(page, from, from + length, bytes, start, start + length);
   }
 
   /**

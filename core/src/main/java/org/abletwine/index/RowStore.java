@@ -9,13 +9,14 @@ import org.jspecify.annotations.Nullable;
 /**
  * Some columns of every row of a reference, packed. Rows are numbered from 0 in file order.
  *
- * <p>A row is four bytes that belong to the index, the length of its key and the key's comparison
- * bytes, and its cells one after another. So whoever has found a key has the row in the cache too.
- * A cell is a header and the characters, one byte each when all are below U+0100, else two. The
- * header is 0 for null, else 1 + 4 times the length in bytes + 2 when the cell is special (might
- * need quotes in some output, or is not plain ASCII) + 1 when wide. Fetching a row touches one
- * place in memory, whatever the number of columns. A cell has one encoding only, so equal cells
- * have equal bytes. Filled by one thread; safe to read from many once published.
+ * <p>A row is four bytes that belong to the index, a header (twice the length of its key, plus one
+ * when normalising changed it), the key's comparison bytes, and its cells one after another. So
+ * whoever has found a key has the row in the cache too. A cell is a header and the characters, one
+ * byte each when all are below U+0100, else two. The header is 0 for null, else 1 + 4 times the
+ * length in bytes + 2 when the cell is special (might need quotes in some output, or is not plain
+ * ASCII) + 1 when wide. Fetching a row touches one place in memory, whatever the number of columns.
+ * A cell has one encoding only, so equal cells have equal bytes. Filled by one thread; safe to read
+ * from many once published.
  */
 public final class RowStore implements Serializable {
   private static final long serialVersionUID = 1L;
@@ -66,7 +67,7 @@ public final class RowStore implements Serializable {
     if (keyLength + 10 > scratch.length) {
       scratch = new byte[2 * keyLength + 256];
     }
-    int length = Varint.write(scratch, KEY_AT, keyLength);
+    int length = Varint.write(scratch, KEY_AT, keyLength << 1 | (keys.changed[row] ? 1 : 0));
     System.arraycopy(keys.bytes, start, scratch, length, keyLength);
     length += keyLength;
     for (CellVector column : columns) {
@@ -84,6 +85,14 @@ public final class RowStore implements Serializable {
    */
   public int place(int row) {
     return positions[row >>> CHUNK_BITS][row & CHUNK - 1];
+  }
+
+  /**
+   * @param place a row's place
+   * @return whether normalising changed the row's key
+   */
+  public boolean keyChanged(int place) {
+    return (arena.page(place)[Arena.offset(place) + KEY_AT] & 1) != 0;
   }
 
   Arena arena() {
@@ -217,8 +226,8 @@ public final class RowStore implements Serializable {
   }
 
   private static int cellsAt(byte[] page, int from) {
-    int keyLength = Varint.read(page, from + KEY_AT);
-    return from + KEY_AT + Varint.size(keyLength) + keyLength;
+    int header = Varint.read(page, from + KEY_AT);
+    return from + KEY_AT + Varint.size(header) + (header >>> 1);
   }
 
   private static int skip(byte[] page, int from, int count) {

@@ -26,6 +26,9 @@ public final class EncodedKeys {
   /** Bit {@code p} is set when part {@code p} is null or nothing is left of it: a blank key. */
   public int[] blankParts = new int[0];
 
+  /** Whether normalising changed any part of the key. */
+  public boolean[] changed = new boolean[0];
+
   private int rows;
 
   /** Returns how many keys there are. */
@@ -38,8 +41,10 @@ public final class EncodedKeys {
       ends = new int[count + 1];
       hashes = new int[count];
       blankParts = new int[count];
+      changed = new boolean[count];
     }
     Arrays.fill(blankParts, 0, count, 0);
+    Arrays.fill(changed, 0, count, false);
     rows = count;
   }
 

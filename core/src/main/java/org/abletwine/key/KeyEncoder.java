@@ -49,6 +49,9 @@ public final class KeyEncoder {
       for (NormaliseStep step : steps[part]) {
         step.apply(cells, rows);
       }
+      if (steps[part].length > 0) {
+        noteChanged(batch.column(columns[part]), cells, keys.changed, rows);
+      }
       for (int row = 0; row < rows; row++) {
         most += 3 * (cells.ends[row] - cells.starts[row]) + 1;
       }
@@ -60,6 +63,32 @@ public final class KeyEncoder {
       encodeParts(keys, rows);
     }
     KeyHash.hashAll(keys);
+  }
+
+  private static void noteChanged(
+      CellVector before, CellVector after, boolean[] changed, int rows) {
+    boolean sameText = before.text == after.text;
+    for (int row = 0; row < rows; row++) {
+      int start = before.starts[row];
+      int end = before.ends[row];
+      boolean same =
+          sameText
+              ? start == after.starts[row] && end == after.ends[row]
+              : end - start == after.ends[row] - after.starts[row]
+                  && (start < 0 || sameCharacters(before, after, row));
+      changed[row] |= !same;
+    }
+  }
+
+  private static boolean sameCharacters(CellVector one, CellVector other, int row) {
+    int at = one.starts[row];
+    int to = other.starts[row];
+    for (int end = one.ends[row]; at < end; at++, to++) {
+      if (one.text[at] != other.text[to]) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static void encodeOne(CellVector cells, EncodedKeys keys, int rows) {

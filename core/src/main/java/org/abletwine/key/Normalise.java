@@ -1,41 +1,272 @@
 package org.abletwine.key;
 
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
 import java.util.List;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 
-/** The normalise steps, by their plain names. */
+/**
+ * The normalise steps, by their plain names. Each is immutable and safe to share between threads;
+ * they apply in the order given, to both sides of a key, for comparing only.
+ */
 public final class Normalise {
-  private static final List<String> NAMES = List.of("trim", "none");
+  /** Steps that take no argument. */
+  private static final List<String> PLAIN =
+      List.of(
+          "trim",
+          "collapse-spaces",
+          "ignore-case",
+          "ignore-accents",
+          "ignore-punctuation",
+          "drop-leading-zeros",
+          "digits-only",
+          "as-number");
+
+  /** Steps that take one. */
+  private static final List<String> WITH_ARGUMENT =
+      List.of("pad-zeros", "drop-prefix", "drop-suffix", "first", "last", "as-date", "replace");
+
+  private static final int MOST_CHARACTERS = 1_000;
 
   private Normalise() {}
 
-  /** Returns the step that leaves out spaces at both ends; the default when nothing is said. */
+  /** Leaves out spaces at both ends, of every kind; the default when nothing is said. */
   public static NormaliseStep trim() {
     return new Trim();
   }
 
+  /** Makes every run of spaces one plain space. */
+  public static NormaliseStep collapseSpaces() {
+    return new CollapseSpaces();
+  }
+
+  /** Folds case, and full-width and decomposed letters, beyond ASCII too. */
+  public static NormaliseStep ignoreCase() {
+    return new IgnoreCase();
+  }
+
+  /** Leaves out accents. */
+  public static NormaliseStep ignoreAccents() {
+    return new Letters.IgnoreAccents();
+  }
+
+  /** Leaves out punctuation and symbols. */
+  public static NormaliseStep ignorePunctuation() {
+    return new Letters.IgnorePunctuation();
+  }
+
+  /** Leaves out leading zeros; a cell of zeros only keeps one. */
+  public static NormaliseStep dropLeadingZeros() {
+    return new Ends.DropLeadingZeros();
+  }
+
+  /** Keeps digits only. */
+  public static NormaliseStep digitsOnly() {
+    return new Letters.DigitsOnly();
+  }
+
+  /** Makes numbers of one value one text. */
+  public static NormaliseStep asNumber() {
+    return new Values.AsNumber();
+  }
+
   /**
-   * Reads steps as a plan or option writes them.
+   * Fills up with zeros on the left.
    *
-   * @param names step names in the order to apply; {@code none} alone turns normalising off
+   * @param width characters, 1 to 1000
+   */
+  public static NormaliseStep padZeros(int width) {
+    return new Values.PadZeros(inRange(width, "pad-zeros"));
+  }
+
+  /**
+   * Leaves out a beginning where it is there.
+   *
+   * @param prefix the beginning, compared exactly
+   */
+  public static NormaliseStep dropPrefix(String prefix) {
+    return new Ends.DropAffix(true, prefix);
+  }
+
+  /**
+   * Leaves out an end where it is there.
+   *
+   * @param suffix the end, compared exactly
+   */
+  public static NormaliseStep dropSuffix(String suffix) {
+    return new Ends.DropAffix(false, suffix);
+  }
+
+  /**
+   * Keeps the first characters.
+   *
+   * @param count code points, 1 to 1000
+   */
+  public static NormaliseStep first(int count) {
+    return new Ends.Keep(true, inRange(count, "first"));
+  }
+
+  /**
+   * Keeps the last characters.
+   *
+   * @param count code points, 1 to 1000
+   */
+  public static NormaliseStep last(int count) {
+    return new Ends.Keep(false, inRange(count, "last"));
+  }
+
+  /**
+   * Makes dates of one day one text.
+   *
+   * @param patterns such as {@code dd/MM/yyyy}, tried in order
+   * @throws SettingException when a pattern is not one
+   */
+  public static NormaliseStep asDate(List<String> patterns) {
+    try {
+      return new Values.AsDate(patterns);
+    } catch (IllegalArgumentException e) {
+      throw new SettingException(
+          "as-date: not a date pattern: " + e.getMessage() + "; write it as dd/MM/yyyy");
+    }
+  }
+
+  /**
+   * Replaces what a regular expression finds.
+   *
+   * @param pattern a regular expression in RE2 syntax; matching is linear in the length of the cell
+   * @param with what to put; {@code $1} stands for the first group
+   * @throws SettingException when the pattern does not compile
+   */
+  public static NormaliseStep replace(String pattern, String with) {
+    try {
+      return new Values.Replace(Pattern.compile(pattern), with);
+    } catch (PatternSyntaxException e) {
+      int at = e.getPattern() == null ? -1 : pattern.indexOf(e.getPattern());
+      throw new SettingException(
+          "replace: the pattern "
+              + pattern
+              + " does not compile: "
+              + e.getDescription()
+              + (at < 0 ? "" : " at character " + (at + 1) + " (" + e.getPattern() + ")"));
+    }
+  }
+
+  /**
+   * A step that takes no argument, by its name.
+   *
+   * @param name such as {@code trim}
+   * @throws SettingException when no step of that name does without an argument
+   */
+  public static NormaliseStep named(String name) {
+    return switch (name) {
+      case "trim" -> trim();
+      case "collapse-spaces" -> collapseSpaces();
+      case "ignore-case" -> ignoreCase();
+      case "ignore-accents" -> ignoreAccents();
+      case "ignore-punctuation" -> ignorePunctuation();
+      case "drop-leading-zeros" -> dropLeadingZeros();
+      case "digits-only" -> digitsOnly();
+      case "as-number" -> asNumber();
+      case "as-date" -> asDate(List.of("yyyy-MM-dd"));
+      case "none" ->
+          throw new SettingException("normalise: \"none\" stands alone, not beside other steps");
+      default -> throw unknown(name);
+    };
+  }
+
+  /**
+   * A step that takes an argument, by its name.
+   *
+   * @param name such as {@code drop-suffix}
+   * @param argument the argument as text; date patterns parted by {@code |}, a replacement written
+   *     {@code PATTERN => TEXT}
+   * @throws SettingException when no step of that name takes an argument, or the argument is wrong
+   */
+  public static NormaliseStep named(String name, String argument) {
+    return switch (name) {
+      case "pad-zeros" -> padZeros(number(name, argument));
+      case "drop-prefix" -> dropPrefix(given(name, argument));
+      case "drop-suffix" -> dropSuffix(given(name, argument));
+      case "first" -> first(number(name, argument));
+      case "last" -> last(number(name, argument));
+      case "as-date" -> asDate(List.of(given(name, argument).split("\\s*\\|\\s*")));
+      case "replace" -> {
+        int at = argument.indexOf("=>");
+        if (at < 0) {
+          throw new SettingException("replace: write it as PATTERN => TEXT");
+        }
+        yield replace(argument.substring(0, at).strip(), argument.substring(at + 2).strip());
+      }
+      default -> {
+        if (PLAIN.contains(name)) {
+          throw new SettingException("normalise: " + name + " takes no argument");
+        }
+        throw unknown(name);
+      }
+    };
+  }
+
+  /**
+   * Reads steps as an option writes them: {@code NAME} or {@code NAME=ARGUMENT}.
+   *
+   * @param names the steps in the order to apply; {@code none} alone turns normalising off
    * @return the steps
-   * @throws SettingException when a name is no step, naming the nearest
+   * @throws SettingException when one is wrong
    */
   public static List<NormaliseStep> parse(List<String> names) {
     if (names.equals(List.of("none"))) {
       return List.of();
     }
-    return names.stream().map(Normalise::parse).toList();
+    return names.stream()
+        .map(String::strip)
+        .map(
+            text -> {
+              int at = text.indexOf('=');
+              return at < 0 ? named(text) : named(text.substring(0, at), text.substring(at + 1));
+            })
+        .toList();
   }
 
-  private static NormaliseStep parse(String name) {
-    if (name.equals("trim")) {
-      return trim();
+  private static SettingException unknown(String name) {
+    if (WITH_ARGUMENT.contains(name)) {
+      String example =
+          switch (name) {
+            case "pad-zeros" -> "6";
+            case "first", "last" -> "3";
+            case "replace" -> "{ pattern: P, with: R }";
+            default -> "TEXT";
+          };
+      return new SettingException(
+          "normalise: " + name + " needs an argument, such as " + name + ": " + example);
     }
-    throw new SettingException(
-        name.equals("none")
-            ? "normalise: \"none\" stands alone, not beside other steps"
-            : "normalise: no step \"" + name + "\"; " + NearestName.hint(name, NAMES));
+    List<String> all = new java.util.ArrayList<>(PLAIN);
+    all.addAll(WITH_ARGUMENT);
+    return new SettingException(
+        "normalise: no step is called \"" + name + "\"; " + NearestName.hint(name, all));
+  }
+
+  private static String given(String name, String argument) {
+    if (argument.isEmpty()) {
+      throw new SettingException("normalise: " + name + " needs a text that is not empty");
+    }
+    return argument;
+  }
+
+  private static int number(String name, String argument) {
+    try {
+      return inRange(Integer.parseInt(argument.strip()), name);
+    } catch (NumberFormatException e) {
+      throw new SettingException(
+          "normalise: " + name + " takes a whole number, not \"" + argument + "\"");
+    }
+  }
+
+  private static int inRange(int count, String name) {
+    if (count < 1 || count > MOST_CHARACTERS) {
+      throw new SettingException(
+          "normalise: " + name + " takes a number from 1 to " + MOST_CHARACTERS + ", not " + count);
+    }
+    return count;
   }
 }

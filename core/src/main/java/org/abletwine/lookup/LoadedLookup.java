@@ -88,7 +88,7 @@ public final class LoadedLookup
       String value = outcome == Outcome.MATCHED ? reference.rows().get(row, a) : null;
       attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
     }
-    return new LookupResult(outcome, row + 1L, attributes);
+    return new LookupResult(outcome, row < 0 ? 0 : reference.numbers().of(row), attributes);
   }
 
   private static final int BLANK = Integer.MIN_VALUE + 1;

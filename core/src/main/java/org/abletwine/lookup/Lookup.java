@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.expression.Condition;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
@@ -33,6 +34,8 @@ public final class Lookup implements Step {
   final Several several;
   final Map<Outcome, Treatment> treatments;
   final @Nullable String mark;
+  final @Nullable Condition where;
+  final Duplicates duplicates;
 
   private Lookup(
       Table reference,
@@ -42,7 +45,9 @@ public final class Lookup implements Step {
       List<Attribute> bring,
       Several several,
       Map<Outcome, Treatment> treatments,
-      @Nullable String mark) {
+      @Nullable String mark,
+      @Nullable Condition where,
+      Duplicates duplicates) {
     this.reference = reference;
     this.name = name;
     this.key = List.copyOf(key);
@@ -51,6 +56,8 @@ public final class Lookup implements Step {
     this.several = several;
     this.treatments = Collections.unmodifiableMap(new EnumMap<>(treatments));
     this.mark = mark;
+    this.where = where;
+    this.duplicates = duplicates;
   }
 
   /**
@@ -71,12 +78,15 @@ public final class Lookup implements Step {
         List.of(),
         Several.FLAG,
         treatments,
-        null);
+        null,
+        null,
+        Duplicates.keep());
   }
 
   /** Returns the lookup with another name. */
   public Lookup named(String newName) {
-    return new Lookup(reference, newName, key, normalise, bring, several, treatments, mark);
+    return new Lookup(
+        reference, newName, key, normalise, bring, several, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with one more key part, the column called the same on both sides. */
@@ -93,7 +103,8 @@ public final class Lookup implements Step {
   public Lookup key(KeyPart part) {
     List<KeyPart> parts = new ArrayList<>(key);
     parts.add(part);
-    return new Lookup(reference, name, parts, normalise, bring, several, treatments, mark);
+    return new Lookup(
+        reference, name, parts, normalise, bring, several, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
@@ -103,7 +114,8 @@ public final class Lookup implements Step {
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
   public Lookup normalise(List<NormaliseStep> steps) {
-    return new Lookup(reference, name, key, steps, bring, several, treatments, mark);
+    return new Lookup(
+        reference, name, key, steps, bring, several, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with more attributes, each {@code name} or {@code name as other}. */
@@ -112,7 +124,8 @@ public final class Lookup implements Step {
     for (String attribute : attributes) {
       all.add(Attribute.parse(attribute));
     }
-    return new Lookup(reference, name, key, normalise, all, several, treatments, mark);
+    return new Lookup(
+        reference, name, key, normalise, all, several, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with every column of the reference that is not part of its key so far. */
@@ -122,12 +135,14 @@ public final class Lookup implements Step {
     reference.schema().names().stream()
         .filter(column -> !keys.contains(column))
         .forEach(column -> all.add(new Attribute(column, column)));
-    return new Lookup(reference, name, key, normalise, all, several, treatments, mark);
+    return new Lookup(
+        reference, name, key, normalise, all, several, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with this rule for several reference rows that disagree. */
   public Lookup several(Several rule) {
-    return new Lookup(reference, name, key, normalise, bring, rule, treatments, mark);
+    return new Lookup(
+        reference, name, key, normalise, bring, rule, treatments, mark, where, duplicates);
   }
 
   /** Returns the lookup with this treatment for rows of an outcome. */
@@ -137,7 +152,8 @@ public final class Lookup implements Step {
     }
     Map<Outcome, Treatment> changed = new EnumMap<>(treatments);
     changed.put(outcome, treatment);
-    return new Lookup(reference, name, key, normalise, bring, several, changed, mark);
+    return new Lookup(
+        reference, name, key, normalise, bring, several, changed, mark, where, duplicates);
   }
 
   /** Returns the lookup with this treatment for unmatched rows. */
@@ -157,7 +173,27 @@ public final class Lookup implements Step {
 
   /** Returns the lookup with a column that holds the outcome of each row. */
   public Lookup markAs(String column) {
-    return new Lookup(reference, name, key, normalise, bring, several, treatments, column);
+    return new Lookup(
+        reference, name, key, normalise, bring, several, treatments, column, where, duplicates);
+  }
+
+  /**
+   * Returns the lookup with a condition on the reference: rows that do not pass are left out before
+   * anything else, and transactions that would have matched one are counted.
+   *
+   * @param condition a SQL condition over the columns of the reference
+   * @throws org.abletwine.table.SettingException when it cannot be read
+   */
+  public Lookup where(String condition) {
+    Condition read = Condition.parse(condition, reference.schema(), reference.name());
+    return new Lookup(
+        reference, name, key, normalise, bring, several, treatments, mark, read, duplicates);
+  }
+
+  /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
+  public Lookup duplicates(Duplicates rule) {
+    return new Lookup(
+        reference, name, key, normalise, bring, several, treatments, mark, where, rule);
   }
 
   /** Returns the name. */

@@ -39,6 +39,9 @@ final class LookupCheck {
     for (KeyPart part : lookup.key) {
       require(lookup, part.theirs(), where + ", key");
     }
+    if (lookup.duplicates.column() != null) {
+      require(lookup, lookup.duplicates.column(), where + ", duplicates");
+    }
     lookup.treatments.forEach(
         (outcome, treatment) -> {
           for (String column : treatment.fill().values().keySet()) {

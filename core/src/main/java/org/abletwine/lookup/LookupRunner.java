@@ -27,6 +27,7 @@ final class LookupRunner implements StepRunner {
   private final LoadedReference reference;
   private final int[] keyColumns;
   private final KeyEncoder encoder;
+  private final StepGains gains;
   private final EncodedKeys keys = new EncodedKeys();
   private final int attributes;
   private final @Nullable String[][] fills;
@@ -40,6 +41,9 @@ final class LookupRunner implements StepRunner {
   private final long[] empties;
 
   private long rows;
+  private long wouldMatch;
+  private final long[] blankParts;
+  private int[] inLeftOut = new int[0];
   private long picked;
   private long dropped;
 
@@ -48,6 +52,8 @@ final class LookupRunner implements StepRunner {
     this.reference = reference;
     this.keyColumns = keyColumns.clone();
     this.encoder = new KeyEncoder(keyColumns, ReferenceLoader.stepsOf(lookup));
+    this.gains = new StepGains(lookup, this.keyColumns, reference.rows());
+    this.blankParts = new long[keyColumns.length];
     this.attributes = lookup.bring.size();
     this.empties = new long[attributes];
     this.fills = new @Nullable String[OUTCOMES][attributes];
@@ -72,6 +78,10 @@ final class LookupRunner implements StepRunner {
     encoder.encode(batch, keys);
     reference.index().probe(keys, found);
     settle(batch, count);
+    gains.count(batch, found, keys.changed);
+    if (reference.leftOut().index().keys() > 0) {
+      countWouldMatch(count);
+    }
     gather(batch, count);
     if (lookup.mark != null) {
       mark(batch.addColumn(), count);
@@ -96,6 +106,9 @@ final class LookupRunner implements StepRunner {
           }
         } else {
           outcome = keys.blankParts[row] != 0 ? Outcome.BLANK_KEY : Outcome.UNMATCHED;
+          if (outcome == Outcome.BLANK_KEY) {
+            countBlankParts(keys.blankParts[row]);
+          }
         }
       }
       outcomes[row] = (byte) outcome.ordinal();
@@ -106,6 +119,24 @@ final class LookupRunner implements StepRunner {
       }
     }
     rows += count;
+  }
+
+  private void countBlankParts(int parts) {
+    for (int part = 0; part < blankParts.length; part++) {
+      blankParts[part] += parts >>> part & 1;
+    }
+  }
+
+  private void countWouldMatch(int count) {
+    if (inLeftOut.length < count) {
+      inLeftOut = new int[count];
+    }
+    reference.leftOut().index().probe(keys, inLeftOut);
+    for (int row = 0; row < count; row++) {
+      if (outcomes[row] == Outcome.UNMATCHED.ordinal() && inLeftOut[row] != HashIndex.ABSENT) {
+        wouldMatch++;
+      }
+    }
   }
 
   private DataException failure(Batch batch, int row, Outcome outcome) {
@@ -199,7 +230,7 @@ final class LookupRunner implements StepRunner {
         lookup.name,
         reference.name(),
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        reference.rows().rows(),
+        (long) reference.rows().rows() + reference.leftOut().rows().rows(),
         reference.index().keys(),
         reference.blankKeys(),
         reference.chosen().length,
@@ -211,6 +242,21 @@ final class LookupRunner implements StepRunner {
         blankKey,
         picked,
         dropped,
+        reference.leftOut().rows().rows(),
+        wouldMatch,
+        reference.duplicatesDropped(),
+        reference.collisions(),
+        reference.collisionExamples(),
+        gains.shares(),
+        blankShares(),
         perAttribute);
+  }
+
+  private List<LookupFigures.Share> blankShares() {
+    List<LookupFigures.Share> shares = new ArrayList<>();
+    for (int part = 0; part < blankParts.length; part++) {
+      shares.add(new LookupFigures.Share(lookup.key.get(part).ours(), blankParts[part]));
+    }
+    return shares;
   }
 }

@@ -372,6 +372,31 @@ public final class Batch {
   }
 
   /**
+   * Puts another text in place of a cell.
+   *
+   * @param row the row, 0-based
+   * @param column column number, base or added
+   * @param value the new text
+   */
+  public void overwrite(int row, int column, String value) {
+    if (column >= columns) {
+      CellVector cells = column(column);
+      cells.takeOwnership();
+      cells.replace(row, value);
+      return;
+    }
+    int physical = baseRow(row);
+    int cell = physical * columns + column;
+    value.getChars(0, value.length(), room(value.length()), used);
+    starts[cell] = used;
+    ends[cell] = used + value.length();
+    used += value.length();
+    marks[cell] = (byte) (marks[cell] & QUOTED | ALTERED);
+    rowMarks[physical] |= ALTERED;
+    Arrays.fill(viewReady, false);
+  }
+
+  /**
    * Adds an empty column for a step to fill with exactly {@link #rows()} cells.
    *
    * @return the vector to fill; its number is {@link #baseColumns()} plus the columns added before

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.lookup.Fill;
@@ -41,7 +40,7 @@ final class LookupReader {
     PlanNode reference = settings.get("lookup");
     if (reference == null) {
       if (node.isMapping()) {
-        node.wrong("not a step; a step starts with lookup: REFERENCE");
+        node.wrong("not a step; a step starts with lookup: REFERENCE or correct: COLUMN");
       }
       return null;
     }
@@ -63,7 +62,7 @@ final class LookupReader {
         referenceName,
         name == null ? null : name.text(),
         key(settings.get("key")),
-        normalise == null ? null : normaliseNames(normalise),
+        normalise == null ? null : NormaliseReader.read(normalise),
         bring == null || all ? List.of() : attributes(bring),
         all,
         several(several),
@@ -92,12 +91,6 @@ final class LookupReader {
       node.wrong(String.valueOf(e.getMessage()));
       return false;
     }
-  }
-
-  private static List<String> normaliseNames(PlanNode node) {
-    List<String> names = node.texts();
-    reads(node, () -> Normalise.parse(names));
-    return names;
   }
 
   private static @Nullable Several several(@Nullable PlanNode node) {
@@ -141,9 +134,7 @@ final class LookupReader {
     List<NormaliseStep> steps = null;
     PlanNode normalise = settings.get("normalise");
     if (normalise != null) {
-      List<NormaliseStep> read = new ArrayList<>();
-      reads(normalise, () -> read.addAll(Normalise.parse(normalise.texts())));
-      steps = read;
+      steps = NormaliseReader.read(normalise);
     }
     return oursName == null || theirsName == null ? null : new KeyPart(oursName, theirsName, steps);
   }

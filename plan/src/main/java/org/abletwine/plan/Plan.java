@@ -4,6 +4,8 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.lookup.Duplicates;
 import org.abletwine.lookup.Fill;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Outcome;
@@ -19,36 +21,67 @@ import org.snakeyaml.engine.v2.exceptions.Mark;
  * @param title what the run is called
  * @param transactions the table to enrich
  * @param references the references by name
- * @param steps the lookups, in order
+ * @param steps the steps, in order
  * @param outputs where results go
  */
 record Plan(
     String title,
     TableSpec transactions,
     Map<String, ReferenceSpec> references,
-    List<LookupSpec> steps,
+    List<StepSpec> steps,
     Outputs outputs) {
 
   /** A table and how to read it. */
   record TableSpec(Path file, TableOptions options, Optional<Mark> mark) {}
 
-  /** A reference and the key it is usually found by; empty when none is stated. */
-  record ReferenceSpec(TableSpec table, List<String> key) {}
+  /** A reference, the key it is usually found by (empty when none is stated), and its rules. */
+  record ReferenceSpec(
+      TableSpec table,
+      List<String> key,
+      @Nullable String where,
+      Duplicates duplicates,
+      Optional<Mark> whereMark) {}
+
+  /** A step. */
+  sealed interface StepSpec permits LookupSpec, CorrectSpec {
+    /** Returns where it stands in the plan. */
+    Optional<Mark> place();
+
+    /** Returns the reference it uses. */
+    String reference();
+  }
+
+  /** A correction step. */
+  record CorrectSpec(
+      String column,
+      String reference,
+      String written,
+      String meant,
+      boolean part,
+      @Nullable List<NormaliseStep> normalise,
+      Optional<Mark> place)
+      implements StepSpec {}
 
   /** A lookup step; what is null was not stated. */
   record LookupSpec(
       String reference,
       @Nullable String name,
       List<KeyPart> key,
-      @Nullable List<String> normalise,
+      @Nullable List<NormaliseStep> normalise,
       List<String> bring,
       boolean bringAll,
       @Nullable Several several,
       Map<Outcome, Treatment> treatments,
       Fill empty,
       @Nullable String mark,
-      Optional<Mark> place) {}
+      Optional<Mark> place)
+      implements StepSpec {}
 
   /** Where results go; what is null is not written. */
-  record Outputs(@Nullable Path enriched, @Nullable Path record, Optional<Mark> mark) {}
+  record Outputs(
+      @Nullable Path enriched,
+      @Nullable Path exceptions,
+      @Nullable Path corrections,
+      @Nullable Path record,
+      Optional<Mark> mark) {}
 }

@@ -6,12 +6,16 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.abletwine.correct.Correction;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.expression.Condition;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
+import org.abletwine.plan.Plan.CorrectSpec;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
@@ -58,7 +62,16 @@ final class PlanCompiler {
     }
     List<Optional<Mark>> places = new ArrayList<>();
     List<String> names = new ArrayList<>();
-    for (LookupSpec step : plan.steps()) {
+    for (StepSpec spec : plan.steps()) {
+      if (spec instanceof CorrectSpec correct) {
+        Correction correction = correction(correct);
+        if (correction != null) {
+          builder.step(correction);
+          places.add(spec.place());
+        }
+        continue;
+      }
+      LookupSpec step = (LookupSpec) spec;
       Lookup lookup = lookup(step);
       if (lookup == null) {
         continue;
@@ -105,6 +118,18 @@ final class PlanCompiler {
     }
   }
 
+  private Lookup filtered(Lookup lookup, ReferenceSpec reference) {
+    if (reference.where() == null) {
+      return lookup;
+    }
+    try {
+      return lookup.where(reference.where());
+    } catch (SettingException e) {
+      mistakes.add(reference.whereMark(), String.valueOf(e.getMessage()));
+      return lookup;
+    }
+  }
+
   private @Nullable Lookup lookup(LookupSpec step) {
     Table table = references.get(step.reference());
     ReferenceSpec reference = plan.references().get(step.reference());
@@ -113,11 +138,12 @@ final class PlanCompiler {
     }
     try {
       Lookup lookup = Lookup.in(table).named(step.name() == null ? step.reference() : step.name());
+      lookup = filtered(lookup, reference).duplicates(reference.duplicates());
       for (KeyPart part : key(step, reference)) {
         lookup = lookup.key(part);
       }
       if (step.normalise() != null) {
-        lookup = lookup.normalise(Normalise.parse(step.normalise()));
+        lookup = lookup.normalise(step.normalise());
       }
       lookup =
           step.bringAll() ? lookup.bringAll() : lookup.bring(step.bring().toArray(String[]::new));
@@ -133,6 +159,29 @@ final class PlanCompiler {
       return step.mark() == null ? lookup : lookup.markAs(step.mark());
     } catch (SettingException e) {
       mistakes.add(step.place(), String.valueOf(e.getMessage()));
+      return null;
+    }
+  }
+
+  private @Nullable Correction correction(CorrectSpec step) {
+    Table table = references.get(step.reference());
+    ReferenceSpec reference = plan.references().get(step.reference());
+    if (table == null || reference == null) {
+      return null;
+    }
+    try {
+      return new Correction(
+          step.column(),
+          table,
+          step.written(),
+          step.meant(),
+          step.part(),
+          reference.where() == null
+              ? null
+              : Condition.parse(reference.where(), table.schema(), table.name()),
+          step.normalise() == null ? List.of(Normalise.trim()) : step.normalise());
+    } catch (SettingException e) {
+      mistakes.add(reference.whereMark(), String.valueOf(e.getMessage()));
       return null;
     }
   }
@@ -153,7 +202,13 @@ final class PlanCompiler {
 
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
-    for (Path output : new Path[] {plan.outputs().enriched(), plan.outputs().record()}) {
+    for (Path output :
+        new Path[] {
+          plan.outputs().enriched(),
+          plan.outputs().exceptions(),
+          plan.outputs().corrections(),
+          plan.outputs().record()
+        }) {
       if (output == null) {
         continue;
       }

@@ -48,8 +48,11 @@ final class PlanNode {
     return node instanceof MappingNode;
   }
 
-  boolean isList() {
-    return node instanceof SequenceNode;
+  /** Whether a mapping has a key of that name. */
+  boolean has(String name) {
+    return node instanceof MappingNode mapping
+        && mapping.getValue().stream()
+            .anyMatch(t -> t.getKeyNode() instanceof ScalarNode key && key.getValue().equals(name));
   }
 
   /** The text of a scalar; notes a mistake for anything else. */

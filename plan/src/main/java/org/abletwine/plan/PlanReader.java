@@ -8,9 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.abletwine.plan.Plan.LookupSpec;
+import org.abletwine.lookup.Duplicates;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.TableOptions;
@@ -22,8 +23,9 @@ final class PlanReader {
       ordered("able-twine", "title", "transactions", "references", "steps", "outputs");
   private static final Set<String> TABLE =
       ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged");
-  private static final Set<String> REFERENCE = with(TABLE, "key");
-  private static final Set<String> OUTPUTS = ordered("enriched", "record");
+  private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates");
+  private static final Set<String> OUTPUTS =
+      ordered("enriched", "exceptions", "corrections", "record");
 
   private final Path folder;
   private final Mistakes mistakes;
@@ -37,9 +39,9 @@ final class PlanReader {
     return new LinkedHashSet<>(List.of(names));
   }
 
-  private static Set<String> with(Set<String> names, String more) {
+  private static Set<String> with(Set<String> names, String... more) {
     Set<String> all = new LinkedHashSet<>(names);
-    all.add(more);
+    all.addAll(List.of(more));
     return all;
   }
 
@@ -62,7 +64,7 @@ final class PlanReader {
       transactions = table(transactionsNode, transactionsNode.entries(TABLE));
     }
     Map<String, ReferenceSpec> references = references(top.get("references"));
-    List<LookupSpec> steps = steps(root, top.get("steps"), references);
+    List<StepSpec> steps = steps(root, top.get("steps"), references);
     Outputs outputs = outputs(top.get("outputs"));
     if (transactions == null || title == null) {
       return null;
@@ -80,12 +82,36 @@ final class PlanReader {
                 TableSpec table = table(reference, settings);
                 PlanNode key = settings.get("key");
                 if (table != null) {
+                  PlanNode where = settings.get("where");
+                  PlanNode duplicates = settings.get("duplicates");
                   references.put(
-                      name, new ReferenceSpec(table, key == null ? List.of() : key.texts()));
+                      name,
+                      new ReferenceSpec(
+                          table,
+                          key == null ? List.of() : key.texts(),
+                          where == null ? null : where.text(),
+                          duplicates == null ? Duplicates.keep() : duplicates(duplicates),
+                          where == null ? Optional.empty() : where.mark()));
                 }
               });
     }
     return references;
+  }
+
+  private static Duplicates duplicates(PlanNode node) {
+    if (node.isMapping()) {
+      PlanNode column = node.entries(Set.of("newest-by")).get("newest-by");
+      String name = column == null ? null : column.text();
+      if (name == null) {
+        node.wrong("state duplicates: { newest-by: COLUMN }");
+        return Duplicates.keep();
+      }
+      return Duplicates.newestBy(name);
+    }
+    String rule = node.oneOf(List.of("fail", "first", "last", "fullest", "identical"));
+    return rule == null
+        ? Duplicates.keep()
+        : Duplicates.of(Duplicates.Rule.valueOf(rule.toUpperCase(java.util.Locale.ROOT)));
   }
 
   private @Nullable TableSpec table(PlanNode node, Map<String, PlanNode> settings) {
@@ -136,23 +162,23 @@ final class PlanReader {
     return text.charAt(0);
   }
 
-  private List<LookupSpec> steps(
+  private List<StepSpec> steps(
       PlanNode root, @Nullable PlanNode node, Map<String, ReferenceSpec> references) {
-    List<LookupSpec> steps = new ArrayList<>();
+    List<StepSpec> steps = new ArrayList<>();
     if (node == null) {
       root.wrong("no steps; state at least one, such as - lookup: REFERENCE");
       return steps;
     }
-    LookupReader lookups = new LookupReader();
+    StepReader reader = new StepReader();
     for (PlanNode item : node.items()) {
-      LookupSpec step = lookups.read(item);
+      StepSpec step = reader.read(item);
       if (step == null) {
         continue;
       }
       if (!references.containsKey(step.reference())) {
         mistakes.add(
             step.place(),
-            "lookup: no reference is called \""
+            "no reference is called \""
                 + step.reference()
                 + "\"; "
                 + NearestName.hint(step.reference(), references.keySet()));
@@ -164,10 +190,15 @@ final class PlanReader {
 
   private Outputs outputs(@Nullable PlanNode node) {
     if (node == null) {
-      return new Outputs(null, null, Optional.empty());
+      return new Outputs(null, null, null, null, Optional.empty());
     }
     Map<String, PlanNode> settings = node.entries(OUTPUTS);
-    return new Outputs(path(settings.get("enriched")), path(settings.get("record")), node.mark());
+    return new Outputs(
+        path(settings.get("enriched")),
+        path(settings.get("exceptions")),
+        path(settings.get("corrections")),
+        path(settings.get("record")),
+        node.mark());
   }
 
   private @Nullable Path path(@Nullable PlanNode node) {

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 
@@ -54,9 +55,30 @@ public final class RunJson {
     root.put("rows_out", run.rowsOut());
     root.put("bytes_in", run.bytesIn());
     run.columns().forEach(root.putArray("columns")::add);
+    ArrayNode corrections = root.putArray("corrections");
+    run.corrections().forEach(correction -> corrections.add(tree(correction)));
     ArrayNode lookups = root.putArray("lookups");
     run.lookups().forEach(lookup -> lookups.add(tree(lookup)));
     return root;
+  }
+
+  private static void shares(ArrayNode array, String name, List<LookupFigures.Share> shares) {
+    for (LookupFigures.Share share : shares) {
+      array.addObject().put(name, share.name()).put("rows", share.rows());
+    }
+  }
+
+  private static ObjectNode tree(CorrectionFigures correction) {
+    ObjectNode node = MAPPER.createObjectNode();
+    node.put("column", correction.column());
+    node.put("table", correction.table());
+    node.put("rows", correction.rows());
+    node.put("changed", correction.changed());
+    node.put("lines", correction.lines());
+    node.put("lines_unused", correction.unused());
+    shares(node.putArray("uses"), "line", correction.uses());
+    correction.unusedExamples().forEach(node.putArray("unused_examples")::add);
+    return node;
   }
 
   private static ObjectNode tree(LookupFigures lookup) {
@@ -76,6 +98,13 @@ public final class RunJson {
     node.put("blank_key", lookup.blankKey());
     node.put("picked_from_several", lookup.pickedFromSeveral());
     node.put("dropped", lookup.dropped());
+    node.put("filtered_out", lookup.filteredOut());
+    node.put("would_match_filtered_out", lookup.wouldMatch());
+    node.put("duplicates_dropped", lookup.duplicatesDropped());
+    node.put("collisions", lookup.collisions());
+    lookup.collisionExamples().forEach(node.putArray("collision_examples")::add);
+    shares(node.putArray("matched_by"), "step", lookup.matchedBy());
+    shares(node.putArray("blank_parts"), "part", lookup.blankParts());
     ArrayNode attributes = node.putArray("attributes");
     for (AttributeFigures attribute : lookup.attributes()) {
       ObjectNode figures = attributes.addObject();

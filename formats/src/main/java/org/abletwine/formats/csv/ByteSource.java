@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 /** Where the bytes of a table come from: a file, or standard input, which can be read only once. */
 final class ByteSource {
   /** How much of the beginning is looked at to find the form of the file, in bytes. */
-  static final int HEAD = 1 << 16;
+  static final int HEAD = 1 << 15;
 
   private final @Nullable Path path;
   private @Nullable BufferedInputStream standardInput;

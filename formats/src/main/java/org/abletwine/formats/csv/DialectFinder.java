@@ -22,7 +22,7 @@ import org.abletwine.table.TableOptions;
  */
 final class DialectFinder {
   private static final char[] DELIMITERS = {',', ';', '\t', '|'};
-  private static final int RECORDS = 200;
+  private static final int RECORDS = 100;
 
   private DialectFinder() {}
 

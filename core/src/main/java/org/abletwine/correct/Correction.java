@@ -1,0 +1,84 @@
+package org.abletwine.correct;
+
+import java.util.List;
+import org.abletwine.expression.Condition;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.step.Columns;
+import org.abletwine.step.Progress;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.NearestName;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A step that replaces listed values of one column. Immutable; safe to share between threads.
+ *
+ * <p>Whole values: a cell equal to a line's {@code written} value, once both are normalised,
+ * becomes its {@code meant} value. Chains are followed: with a to b and b to c listed, a becomes c;
+ * a circle is refused. Part values: every line, in the order of the table, replaces its {@code
+ * written} text wherever it stands inside the cell, each on what the lines before it left. Lines
+ * that give one written value two different meanings are refused either way. Null cells stay null.
+ *
+ * @param column the column to correct
+ * @param table the corrections
+ * @param written its column of wrong values
+ * @param meant its column of right values
+ * @param part whether to replace inside the value
+ * @param where which lines count, or null for all
+ * @param normalise steps for comparing whole values
+ */
+public record Correction(
+    String column,
+    Table table,
+    String written,
+    String meant,
+    boolean part,
+    @Nullable Condition where,
+    List<NormaliseStep> normalise)
+    implements Step {
+
+  /** Copies the list. */
+  public Correction {
+    normalise = List.copyOf(normalise);
+  }
+
+  /**
+   * A correction of whole values, compared after {@code trim}.
+   *
+   * @param column the column to correct
+   * @param table the corrections, with columns {@code written} and {@code meant}
+   */
+  public static Correction of(String column, Table table) {
+    return new Correction(
+        column, table, "written", "meant", false, null, List.of(Normalise.trim()));
+  }
+
+  @Override
+  public void check(Columns columns) {
+    columns.require(column, "correct");
+    for (String name : new String[] {written, meant}) {
+      if (table.schema().indexOf(name) < 0) {
+        throw new SettingException(
+            "correct "
+                + column
+                + ": "
+                + table.name()
+                + " has no column \""
+                + name
+                + "\"; "
+                + NearestName.hint(name, table.schema().names()));
+      }
+    }
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, Progress progress) {
+    check(columns);
+    int number = columns.require(column, "correct");
+    CorrectionList lines = CorrectionList.read(this);
+    return part ? new PartCorrector(this, number, lines) : new WholeCorrector(this, number, lines);
+  }
+}

@@ -1,0 +1,155 @@
+package org.abletwine.correct;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.abletwine.figures.CorrectionFigures;
+import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
+import org.abletwine.table.TableReader;
+import org.jspecify.annotations.Nullable;
+
+/** The lines of a correction table, checked, and how often each was used. */
+final class CorrectionList {
+  private static final int SHOWN = 50;
+
+  /** One line: the row it stands on (1-based), and its values as written. */
+  record Line(long row, String written, String meant) {}
+
+  private final String table;
+  private final List<Line> lines = new ArrayList<>();
+  private final Map<String, Integer> byWritten = new HashMap<>();
+  private final List<NormaliseStep> normalise;
+  private long[] uses = new long[0];
+
+  private CorrectionList(Correction correction) {
+    table = correction.table().name();
+    normalise = correction.part() ? List.of() : correction.normalise();
+  }
+
+  static CorrectionList read(Correction correction) {
+    CorrectionList list = new CorrectionList(correction);
+    int written = correction.table().schema().require(correction.written(), list.table);
+    int meant = correction.table().schema().require(correction.meant(), list.table);
+    try (TableReader reader = correction.table().open()) {
+      Batch batch = new Batch(correction.table().schema().size());
+      while (reader.read(batch)) {
+        CellVector[] cells = new CellVector[batch.baseColumns()];
+        for (int column = 0; column < cells.length; column++) {
+          cells[column] = batch.column(column);
+        }
+        for (int row = 0; row < batch.rows(); row++) {
+          if (correction.where() == null || correction.where().passes(cells, row)) {
+            list.add(batch.rowNumber(row), cells[written].get(row), cells[meant].get(row));
+          }
+        }
+      }
+    }
+    list.uses = new long[list.lines.size()];
+    return list;
+  }
+
+  private void add(long row, @Nullable String written, @Nullable String meant) {
+    if (written == null || written.isEmpty() || meant == null) {
+      throw new DataException(
+          table
+              + " row "
+              + row
+              + ": a correction needs both the written and the meant value;"
+              + " complete the line, or leave it out with a condition");
+    }
+    Integer before = byWritten.putIfAbsent(normalised(written), lines.size());
+    if (before == null) {
+      lines.add(new Line(row, written, meant));
+      return;
+    }
+    Line known = lines.get(before);
+    if (!known.meant().equals(meant)) {
+      throw new DataException(
+          table
+              + " rows "
+              + known.row()
+              + " and "
+              + row
+              + " contradict each other: \""
+              + written
+              + "\" means \""
+              + known.meant()
+              + "\" on one and \""
+              + meant
+              + "\" on the other;"
+              + " keep one of them");
+    }
+  }
+
+  private String normalised(String value) {
+    CellVector one = new CellVector();
+    one.clear();
+    one.append(value);
+    for (NormaliseStep step : normalise) {
+      step.apply(one, 1);
+    }
+    return String.valueOf(one.get(0));
+  }
+
+  List<Line> lines() {
+    return lines;
+  }
+
+  void used(int line) {
+    uses[line]++;
+  }
+
+  /** For each line what a value finally becomes, chains followed. */
+  String[] ends() {
+    String[] ends = new String[lines.size()];
+    for (int line = 0; line < ends.length; line++) {
+      Set<Integer> passed = new HashSet<>();
+      int at = line;
+      for (Integer next = at;
+          next != null;
+          next = byWritten.get(normalised(lines.get(at).meant()))) {
+        at = next;
+        if (!passed.add(at)) {
+          if (normalised(lines.get(at).meant()).equals(normalised(lines.get(at).written()))) {
+            break; // a value that means itself: nothing to follow
+          }
+          throw new DataException(
+              table
+                  + " row "
+                  + lines.get(line).row()
+                  + ": \""
+                  + lines.get(line).written()
+                  + "\" leads round in a circle; decide which value is the right one");
+        }
+      }
+      ends[line] = lines.get(at).meant();
+    }
+    return ends;
+  }
+
+  CorrectionFigures figures(String column, long rows, long changed) {
+    List<Share> shares = new ArrayList<>();
+    List<String> unused = new ArrayList<>();
+    long unusedCount = 0;
+    for (int line = 0; line < uses.length; line++) {
+      String name = lines.get(line).written() + " -> " + lines.get(line).meant();
+      if (uses[line] > 0 && shares.size() < SHOWN) {
+        shares.add(new Share(name, uses[line]));
+      } else if (uses[line] == 0) {
+        unusedCount++;
+        if (unused.size() < SHOWN) {
+          unused.add(name);
+        }
+      }
+    }
+    return new CorrectionFigures(
+        column, table, rows, changed, uses.length, unusedCount, shares, unused);
+  }
+}

@@ -1,0 +1,61 @@
+package org.abletwine.key;
+
+import java.util.Objects;
+import org.abletwine.table.CellVector;
+
+/**
+ * A step that looks at one cell at a time. Cells that a quick test shows to be in their final form
+ * are passed over, so a step costs little where there is nothing for it to do.
+ */
+abstract class CellStep implements NormaliseStep {
+  private static final long serialVersionUID = 1L;
+
+  private final String name;
+
+  CellStep(String name) {
+    this.name = name;
+  }
+
+  @Override
+  public final String name() {
+    return name;
+  }
+
+  /** Whether the cell can change at all; must be cheap. */
+  abstract boolean concerns(char[] text, int start, int end);
+
+  /** The cell's new text. */
+  abstract CharSequence changed(String cell);
+
+  @Override
+  public final void apply(CellVector cells, int rows) {
+    boolean owned = false;
+    for (int row = 0; row < rows; row++) {
+      int start = cells.starts[row];
+      if (start >= 0 && concerns(cells.text, start, cells.ends[row])) {
+        if (!owned) {
+          cells.takeOwnership();
+          owned = true;
+        }
+        String before = Objects.requireNonNull(cells.get(row));
+        CharSequence after = changed(before);
+        if (!before.contentEquals(after)) {
+          cells.replace(row, after);
+        }
+      }
+    }
+  }
+
+  static boolean ascii(char[] text, int start, int end) {
+    int any = 0;
+    for (int i = start; i < end; i++) {
+      any |= text[i];
+    }
+    return any < 0x80;
+  }
+
+  @Override
+  public final String toString() {
+    return name;
+  }
+}

@@ -1,0 +1,40 @@
+package org.abletwine.key;
+
+/** Makes every run of spaces within a cell one plain space. */
+final class CollapseSpaces extends CellStep {
+  private static final long serialVersionUID = 1L;
+
+  CollapseSpaces() {
+    super("collapse-spaces");
+  }
+
+  @Override
+  boolean concerns(char[] text, int start, int end) {
+    boolean before = false;
+    for (int i = start; i < end; i++) {
+      char c = text[i];
+      boolean space = Spaces.isSpace(c);
+      if (space && (before || c != ' ')) {
+        return true;
+      }
+      before = space;
+    }
+    return false;
+  }
+
+  @Override
+  CharSequence changed(String cell) {
+    StringBuilder out = new StringBuilder(cell.length());
+    boolean before = false;
+    for (int i = 0; i < cell.length(); i++) {
+      boolean space = Spaces.isSpace(cell.charAt(i));
+      if (!space) {
+        out.append(cell.charAt(i));
+      } else if (!before) {
+        out.append(' ');
+      }
+      before = space;
+    }
+    return out;
+  }
+}

@@ -1,0 +1,120 @@
+package org.abletwine.key;
+
+import org.abletwine.table.CellVector;
+
+/** Steps at the ends of a cell: they move positions and copy nothing. */
+final class Ends {
+  private Ends() {}
+
+  /** Leaves out leading zeros; a cell of zeros only keeps one. */
+  static final class DropLeadingZeros implements NormaliseStep {
+    private static final long serialVersionUID = 1L;
+
+    @Override
+    public String name() {
+      return "drop-leading-zeros";
+    }
+
+    @Override
+    public void apply(CellVector cells, int rows) {
+      char[] text = cells.text;
+      for (int row = 0; row < rows; row++) {
+        int start = cells.starts[row];
+        int last = cells.ends[row] - 1;
+        while (start < last && text[start] == '0') {
+          start++;
+        }
+        cells.starts[row] = start;
+      }
+    }
+
+    @Override
+    public String toString() {
+      return name();
+    }
+  }
+
+  /** Leaves out a stated beginning or end, where it is there and something is left. */
+  static final class DropAffix implements NormaliseStep {
+    private static final long serialVersionUID = 1L;
+
+    private final boolean prefix;
+    private final char[] affix;
+
+    DropAffix(boolean prefix, String affix) {
+      this.prefix = prefix;
+      this.affix = affix.toCharArray();
+    }
+
+    @Override
+    public String name() {
+      return (prefix ? "drop-prefix: " : "drop-suffix: ") + new String(affix);
+    }
+
+    @Override
+    public void apply(CellVector cells, int rows) {
+      for (int row = 0; row < rows; row++) {
+        int start = cells.starts[row];
+        int end = cells.ends[row];
+        int from = prefix ? start : end - affix.length;
+        if (start >= 0
+            && end - start > affix.length
+            && java.util.Arrays.equals(
+                cells.text, from, from + affix.length, affix, 0, affix.length)) {
+          if (prefix) {
+            cells.starts[row] += affix.length;
+          } else {
+            cells.ends[row] -= affix.length;
+          }
+        }
+      }
+    }
+
+    @Override
+    public String toString() {
+      return name();
+    }
+  }
+
+  /** Keeps so many characters (Unicode code points) of one end. */
+  static final class Keep implements NormaliseStep {
+    private static final long serialVersionUID = 1L;
+
+    private final boolean first;
+    private final int count;
+
+    Keep(boolean first, int count) {
+      this.first = first;
+      this.count = count;
+    }
+
+    @Override
+    public String name() {
+      return (first ? "first: " : "last: ") + count;
+    }
+
+    @Override
+    public void apply(CellVector cells, int rows) {
+      for (int row = 0; row < rows; row++) {
+        int start = cells.starts[row];
+        int end = cells.ends[row];
+        if (end - start > count) {
+          int points = Character.codePointCount(cells.text, start, end - start);
+          if (points > count) {
+            int at =
+                first
+                    ? Character.offsetByCodePoints(cells.text, start, end - start, start, count)
+                    : Character.offsetByCodePoints(cells.text, start, end - start, end, -count);
+            cells.ends[row] = first ? at : end;
+            cells.starts[row] = first ? start : at;
+          }
+        }
+      }
+    }
+
+    @Override
+    public String toString() {
+      return name();
+    }
+  }
+}

@@ -1,0 +1,146 @@
+package org.abletwine.key;
+
+import com.google.re2j.Pattern;
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.time.format.ResolverStyle;
+import java.util.List;
+import java.util.Locale;
+
+/** Steps that read a cell as something: a number, a date, a pattern. */
+final class Values {
+  private Values() {}
+
+  /** Fills up with zeros on the left, to so many characters. */
+  static final class PadZeros extends CellStep {
+    private static final long serialVersionUID = 1L;
+
+    private final int width;
+
+    PadZeros(int width) {
+      super("pad-zeros: " + width);
+      this.width = width;
+    }
+
+    @Override
+    boolean concerns(char[] text, int start, int end) {
+      return end > start && end - start < width;
+    }
+
+    @Override
+    CharSequence changed(String cell) {
+      return "0".repeat(Math.max(0, width - cell.codePointCount(0, cell.length()))) + cell;
+    }
+  }
+
+  /**
+   * Makes numbers of one value one text: {@code 7}, {@code 7.0} and {@code 007}; {@code 1e3} and
+   * {@code 1000}. What is not a decimal number stays as it is. Exact: nothing is rounded.
+   */
+  static final class AsNumber extends CellStep {
+    private static final long serialVersionUID = 1L;
+    private static final int MOST_CHARACTERS = 60;
+    private static final int MOST_EXPONENT = 60;
+
+    AsNumber() {
+      super("as-number");
+    }
+
+    @Override
+    boolean concerns(char[] text, int start, int end) {
+      boolean plain = end > start && (text[start] != '0' || end - start == 1);
+      for (int i = start; i < end && plain; i++) {
+        plain = text[i] >= '0' && text[i] <= '9';
+      }
+      return !plain && end - start <= MOST_CHARACTERS;
+    }
+
+    @Override
+    CharSequence changed(String cell) {
+      try {
+        BigDecimal number = new BigDecimal(cell.strip()).stripTrailingZeros();
+        // A huge exponent is kept as one: writing it out would be a text of that many digits.
+        return Math.abs((long) number.scale()) <= MOST_EXPONENT
+            ? number.toPlainString()
+            : number.toString();
+      } catch (NumberFormatException e) {
+        return cell;
+      }
+    }
+  }
+
+  /** Makes dates of one day one text, ISO 8601; what fits none of the patterns stays as it is. */
+  static final class AsDate extends CellStep {
+    private static final long serialVersionUID = 1L;
+
+    private final List<String> patterns;
+    private transient volatile DateTimeFormatter[] formatters = new DateTimeFormatter[0];
+
+    AsDate(List<String> patterns) {
+      super("as-date: " + String.join(" | ", patterns));
+      this.patterns = List.copyOf(patterns);
+      formatters();
+    }
+
+    private DateTimeFormatter[] formatters() {
+      DateTimeFormatter[] known = formatters;
+      if (known == null || known.length == 0) {
+        known = patterns.stream().map(AsDate::formatter).toArray(DateTimeFormatter[]::new);
+        formatters = known;
+      }
+      return known;
+    }
+
+    private static DateTimeFormatter formatter(String pattern) {
+      return new DateTimeFormatterBuilder()
+          .parseCaseInsensitive()
+          .appendPattern(pattern.replace('y', 'u'))
+          .toFormatter(Locale.ENGLISH)
+          .withResolverStyle(ResolverStyle.STRICT);
+    }
+
+    @Override
+    boolean concerns(char[] text, int start, int end) {
+      return end > start;
+    }
+
+    @Override
+    CharSequence changed(String cell) {
+      for (DateTimeFormatter formatter : formatters()) {
+        try {
+          return LocalDate.parse(cell.strip(), formatter).toString();
+        } catch (DateTimeException e) {
+          continue; // the next pattern may fit
+        }
+      }
+      return cell;
+    }
+  }
+
+  /** Replaces what a regular expression finds; linear in the length of the cell (re2j). */
+  static final class Replace extends CellStep {
+    private static final long serialVersionUID = 1L;
+
+    private final Pattern pattern;
+    private final String with;
+
+    Replace(Pattern pattern, String with) {
+      super("replace: " + pattern.pattern() + " with " + with);
+      this.pattern = pattern;
+      this.with = with;
+    }
+
+    @Override
+    boolean concerns(char[] text, int start, int end) {
+      return true;
+    }
+
+    @Override
+    CharSequence changed(String cell) {
+      return pattern.matcher(cell).replaceAll(with);
+    }
+  }
+}
