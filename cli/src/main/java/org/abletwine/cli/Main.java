@@ -20,7 +20,15 @@ import picocli.CommandLine.Spec;
     versionProvider = Main.Version.class,
     mixinStandardHelpOptions = true,
     synopsisSubcommandLabel = "COMMAND",
-    subcommands = {DemoCommand.class, EnrichCommand.class, RunCommand.class, CheckCommand.class},
+    subcommands = {
+      DemoCommand.class,
+      EnrichCommand.class,
+      RunCommand.class,
+      CheckCommand.class,
+      ProfileCommand.class,
+      DuplicatesCommand.class,
+      OverlapCommand.class
+    },
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine demo",

@@ -121,7 +121,7 @@ final class RunSummary {
       for (LookupFigures.Share share : lookup.matchedBy()) {
         parts.add(count(share.rows()) + " " + share.name());
       }
-      if (parts.size() > 1) {
+      if (lookup.matchedBy().stream().skip(1).anyMatch(s -> s.rows() > 0)) {
         table.cell(lookup.name(), Ink.BOLD).cell(String.join(" + ", parts)).end();
       }
     }
@@ -184,7 +184,7 @@ final class RunSummary {
                     ? "one was picked for " + rows(lookup.pickedFromSeveral())
                     : "nothing was picked for " + rows(lookup.ambiguous())));
       }
-      if (lookup.severalKeys() > lookup.conflictingKeys()) {
+      if (lookup.severalKeys() > lookup.conflictingKeys() && lookup.duplicatesDropped() == 0) {
         notes.add(
             where
                 + keys(lookup.severalKeys() - lookup.conflictingKeys())

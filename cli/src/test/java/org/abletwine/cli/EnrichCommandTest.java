@@ -114,7 +114,8 @@ class EnrichCommandTest {
 
   @Test
   void everyCommandHasHelpWithAnExample() {
-    for (String command : new String[] {"demo", "enrich", "run", "check"}) {
+    for (String command :
+        new String[] {"demo", "enrich", "run", "check", "profile", "duplicates", "overlap"}) {
       Cli.Gave gave = Cli.run(command, "--help");
       assertThat(gave.status()).isZero();
       assertThat(gave.out())

@@ -174,6 +174,17 @@ public final class HashIndex implements Serializable {
     }
   }
 
+  /**
+   * Looks up one key of a batch, rows added since the batch was probed included.
+   *
+   * @param encoded the keys
+   * @param key which of them, not blank
+   * @return as {@link #probe} gives it
+   */
+  public int find(EncodedKeys encoded, int key) {
+    return confirm(encoded, key, encoded.hashes[key] & mask);
+  }
+
   private int confirm(EncodedKeys encoded, int key, int from) {
     int start = encoded.ends[key];
     int length = encoded.ends[key + 1] - start;

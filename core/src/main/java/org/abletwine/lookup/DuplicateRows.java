@@ -8,8 +8,8 @@ import org.abletwine.index.RowStore;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
-/** Chooses the row of each key that stays, by a reference's rule for duplicates. */
-final class DuplicateRows {
+/** Chooses the row of each key that stays, by a rule for duplicates. Stateless between calls. */
+public final class DuplicateRows {
   private static final int SHOWN = 5;
 
   private final Duplicates policy;
@@ -25,7 +25,7 @@ final class DuplicateRows {
    * @param column cell that decides, or -1
    * @param numbers the rows' numbers in the file
    */
-  DuplicateRows(
+  public DuplicateRows(
       Duplicates policy, RowStore rows, KeyGroups groups, int column, RowNumbers numbers) {
     this.numbers = numbers;
     this.policy = policy;
@@ -34,8 +34,16 @@ final class DuplicateRows {
     this.column = column;
   }
 
-  /** For each group the row that stays. */
-  int[] chosen(String reference, int allCells, int keyCell) {
+  /**
+   * For each group the row that stays.
+   *
+   * @param reference the table, for messages
+   * @param allCells how many cells make two rows alike
+   * @param keyCell the cell that holds the key, for messages
+   * @return a row number of the store per group
+   * @throws DataException when the rule says that such a key ends the run
+   */
+  public int[] chosen(String reference, int allCells, int keyCell) {
     int[] chosen = new int[groups.count()];
     List<String> failures = new ArrayList<>();
     long failed = 0;

@@ -7,7 +7,7 @@ import java.util.Arrays;
  * The number of each stored row in its file. Takes memory only when rows were left out, for until
  * then the two are the same.
  */
-final class RowNumbers implements Serializable {
+public final class RowNumbers implements Serializable {
   private static final long serialVersionUID = 1L;
   private static final int SHOWN = 5;
 
@@ -15,8 +15,12 @@ final class RowNumbers implements Serializable {
   private int stored;
   private boolean same = true;
 
-  /** Notes the file row (1-based) of the next stored row. */
-  void add(long fileRow) {
+  /**
+   * Notes the next stored row.
+   *
+   * @param fileRow its number in the file, 1-based
+   */
+  public void add(long fileRow) {
     if (same && fileRow != stored + 1) {
       same = false;
       numbers = new int[Math.max(16, stored * 2)];
@@ -33,8 +37,11 @@ final class RowNumbers implements Serializable {
     stored++;
   }
 
-  /** The file row, 1-based, of a stored row, 0-based. */
-  int of(int row) {
+  /**
+   * @param row a stored row, 0-based
+   * @return its number in the file, 1-based
+   */
+  public int of(int row) {
     return same ? row + 1 : numbers[row];
   }
 

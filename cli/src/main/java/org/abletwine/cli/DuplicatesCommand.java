@@ -1,0 +1,260 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import org.abletwine.audit.DuplicateAudit;
+import org.abletwine.audit.DuplicateReport;
+import org.abletwine.audit.RowCopy;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.lookup.Duplicates;
+import org.abletwine.plan.AuditJson;
+import org.abletwine.plan.OutputPaths;
+import org.abletwine.table.NearestName;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.Tables;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Keys on more than one row. */
+@Command(
+    name = "duplicates",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description =
+        "Finds keys that stand on more than one row, says whether the rows are alike or"
+            + " conflict and in which columns, and writes the table without them if asked.",
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine duplicates growers.csv --key grower_no",
+      "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on"
+    })
+final class DuplicatesCommand implements Callable<Integer> {
+  private static final List<String> RULES =
+      List.of("first", "last", "fullest", "identical", "newest-by=COLUMN");
+
+  @Parameters(paramLabel = "TABLE", description = "The table; - is standard input.")
+  private Path file;
+
+  @Option(names = "--key", required = true, paramLabel = "A,B", description = "The key columns.")
+  private String key;
+
+  @Option(
+      names = "--normalise",
+      paramLabel = "STEPS",
+      split = ",",
+      description = "Steps applied to the key for comparing. Default: trim.")
+  private List<String> normalise;
+
+  @Option(
+      names = "--show",
+      paramLabel = "N",
+      defaultValue = "10",
+      description = "How many keys to show. Default: ${DEFAULT-VALUE}.")
+  private int show;
+
+  @Option(names = "--out", paramLabel = "FILE", description = "Write the duplicate rows.")
+  private Path out;
+
+  @Option(
+      names = "--without",
+      paramLabel = "FILE",
+      description = "Write the table with one row per key, as --keep says.")
+  private Path without;
+
+  @Option(
+      names = "--keep",
+      paramLabel = "RULE",
+      description =
+          "Which row stays: first, last, newest-by=COLUMN, fullest, or identical (rows"
+              + " alike count as one, others end the command).")
+  private String keep;
+
+  @Mixin private ReadingOptions reading;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    Table table = Tables.file(file, reading.options());
+    if (without != null && keep == null) {
+      throw new SettingException("--without needs --keep: say which row stays");
+    }
+    Duplicates policy = keep == null ? null : policy(table);
+    checkOutputs();
+    int[] columns =
+        NameLists.split(key).stream()
+            .mapToInt(name -> table.schema().require(name, "--key: " + table.name()))
+            .toArray();
+    List<NormaliseStep> steps =
+        normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+    DuplicateAudit audit = DuplicateAudit.of(table, columns, steps);
+    DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
+    if (json) {
+      System.out.println(AuditJson.duplicates(report));
+    } else {
+      print(table, report);
+    }
+    write(table, audit, policy, columns, steps);
+    return 0;
+  }
+
+  private void checkOutputs() {
+    List<Path> taken = new ArrayList<>();
+    for (Path output : new Path[] {out, without}) {
+      if (output != null) {
+        String problem = OutputPaths.problem(output, List.of(file), taken);
+        if (problem != null) {
+          throw new SettingException(problem);
+        }
+        taken.add(output);
+      }
+    }
+  }
+
+  private Duplicates policy(Table table) {
+    if (keep.startsWith("newest-by=")) {
+      String column = keep.substring("newest-by=".length());
+      table.schema().require(column, "--keep: " + table.name());
+      return Duplicates.newestBy(column);
+    }
+    if (!List.of("first", "last", "fullest", "identical").contains(keep)) {
+      throw new SettingException(
+          "--keep: no rule is called \"" + keep + "\"; " + NearestName.hint(keep, RULES));
+    }
+    return Duplicates.of(Duplicates.Rule.valueOf(keep.toUpperCase(Locale.ROOT)));
+  }
+
+  private void write(
+      Table table,
+      DuplicateAudit audit,
+      Duplicates policy,
+      int[] columns,
+      List<NormaliseStep> steps) {
+    if (out != null) {
+      BitSet rows = audit.duplicateRows();
+      try (TableSink sink = Tables.sink(out)) {
+        long count = RowCopy.copy(table, rows::get, sink);
+        System.err.println("Wrote " + RunSummary.rows(count) + " to " + out);
+      }
+    }
+    if (without != null) {
+      BitSet leftOut = audit.leftOutBy(policy);
+      try (TableSink sink = Tables.sink(without)) {
+        long count = RowCopy.copy(table, row -> !leftOut.get(row), sink);
+        System.err.println(
+            "Wrote "
+                + RunSummary.rows(count)
+                + " to "
+                + without
+                + ", "
+                + RunSummary.rows(leftOut.cardinality())
+                + " left out ("
+                + policy
+                + ")");
+      }
+      if (!without.toString().equals("-")) {
+        long left =
+            DuplicateAudit.of(Tables.file(without, reading.options()), columns, steps)
+                .report(0)
+                .duplicateKeys();
+        System.err.println("Read again: " + RunSummary.keys(left) + " on several rows");
+      }
+    }
+  }
+
+  private void print(Table table, DuplicateReport report) {
+    boolean colour = Ink.colour();
+    System.out.println(
+        Ink.BOLD.on(table.name(), colour)
+            + "  key "
+            + key
+            + ": "
+            + RunSummary.rows(report.rows())
+            + ", "
+            + RunSummary.keys(report.keys())
+            + (report.blankRows() > 0
+                ? ", " + RunSummary.rows(report.blankRows()) + " with a blank key"
+                : ""));
+    if (report.duplicateKeys() == 0) {
+      System.out.println("  " + Ink.GOOD.on("every key stands on one row", colour));
+      return;
+    }
+    long conflicting = report.duplicateKeys() - report.identicalKeys();
+    System.out.println(
+        "  "
+            + Ink.WARN.on(RunSummary.keys(report.duplicateKeys()) + " on several rows", colour)
+            + " ("
+            + RunSummary.rows(report.duplicateRows())
+            + "): "
+            + report.identicalKeys()
+            + " with rows alike, "
+            + conflicting
+            + " conflicting"
+            + (report.collisions() > 0
+                ? ", " + report.collisions() + " written differently and equal only by normalising"
+                : ""));
+    System.out.println();
+    TextTable lines = new TextTable("lll");
+    lines.cell("key", Ink.DIM).cell("rows", Ink.DIM).cell("", Ink.DIM).end();
+    for (DuplicateReport.DuplicateKey duplicate : report.examples()) {
+      lines.cell(duplicate.key(), Ink.BOLD).cell(rows(duplicate.rows()));
+      if (duplicate.conflicts().isEmpty()) {
+        lines.cell("alike", Ink.DIM).end();
+        continue;
+      }
+      boolean first = true;
+      for (DuplicateReport.Conflict conflict : duplicate.conflicts()) {
+        if (!first) {
+          lines.cell("").cell("");
+        }
+        first = false;
+        lines.cell(conflict.column() + ": " + shown(conflict.values()), Ink.WARN).end();
+      }
+    }
+    lines.render(colour).forEach(System.out::println);
+    if (report.examples().size() < report.duplicateKeys()) {
+      System.out.println(
+          "  and "
+              + (report.duplicateKeys() - report.examples().size())
+              + " more; --show N shows more, --out FILE writes the rows");
+    }
+    System.out.println();
+    printUnique(report);
+    System.out.printf(Locale.ROOT, "  index: %.0f bytes a key%n", report.bytesPerKey());
+  }
+
+  private static String rows(List<Integer> rows) {
+    String text = String.join(", ", rows.stream().limit(6).map(String::valueOf).toList());
+    return rows.size() > 6 ? text + " and " + (rows.size() - 6) + " more" : text;
+  }
+
+  private static String shown(List<String> values) {
+    String text = String.join(" | ", values.stream().limit(4).toList());
+    return values.size() > 4 ? text + " | ..." : text;
+  }
+
+  private void printUnique(DuplicateReport report) {
+    if (report.uniqueWith().isEmpty()) {
+      System.out.println(
+          "  no further columns would make the key unique"
+              + (report.identicalKeys() > 0 ? ": some rows are alike in every column" : "")
+              + (report.searchBounded()
+                  ? " (searched " + report.setsTried() + " sets of columns, not all)"
+                  : ""));
+      return;
+    }
+    List<String> sets =
+        report.uniqueWith().stream().limit(6).map(set -> String.join(" + ", set)).toList();
+    System.out.println("  the key would be unique with " + String.join(", or ", sets));
+  }
+}

@@ -1,0 +1,194 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import org.abletwine.audit.OverlapAudit;
+import org.abletwine.audit.OverlapReport;
+import org.abletwine.lookup.KeyPart;
+import org.abletwine.plan.AuditJson;
+import org.abletwine.table.Table;
+import org.abletwine.table.Tables;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** How far two keys agree. */
+@Command(
+    name = "overlap",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description =
+        "Shows how far the keys of two tables agree, both ways, which normalise steps"
+            + " would win how many rows, and the keys left with their near misses.",
+    footerHeading = "%nExample%n",
+    footer = "  able-twine overlap tickets.csv growers.csv --key grower_code=grower_no")
+final class OverlapCommand implements Callable<Integer> {
+  @Parameters(index = "0", paramLabel = "TRANSACTIONS", description = "The transactions.")
+  private Path transactions;
+
+  @Parameters(index = "1", paramLabel = "REFERENCE", description = "The reference.")
+  private Path reference;
+
+  @Option(
+      names = "--key",
+      required = true,
+      paramLabel = "OURS=THEIRS",
+      description =
+          "The key: a column of ours = one of theirs, or one name for both; several"
+              + " parts parted by commas.")
+  private String key;
+
+  @Option(
+      names = "--show",
+      paramLabel = "N",
+      defaultValue = "12",
+      description = "How many unmatched keys to show. Default: ${DEFAULT-VALUE}.")
+  private int show;
+
+  @Mixin private ReadingOptions reading;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    Table ours = Tables.file(transactions, reading.options());
+    Table theirs = Tables.file(reference, reading.options());
+    List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
+    int[] ourColumns =
+        parts.stream()
+            .mapToInt(p -> ours.schema().require(p.ours(), "--key: " + ours.name()))
+            .toArray();
+    int[] theirColumns =
+        parts.stream()
+            .mapToInt(p -> theirs.schema().require(p.theirs(), "--key: " + theirs.name()))
+            .toArray();
+    OverlapReport report =
+        OverlapAudit.compare(ours, ourColumns, theirs, theirColumns, Math.max(0, show));
+    if (json) {
+      System.out.println(AuditJson.overlap(report));
+    } else {
+      print(ours, theirs, report);
+    }
+    return 0;
+  }
+
+  private void print(Table ours, Table theirs, OverlapReport report) {
+    boolean colour = Ink.colour();
+    System.out.println(Ink.BOLD.on(ours.name() + " -> " + theirs.name(), colour) + "  key " + key);
+    TextTable cover = new TextTable("lrrl");
+    line(cover, "rows", report.rows(), report.rows(), "of " + ours.name());
+    line(cover, "with a blank key", report.blankRows(), report.rows(), "can match nothing");
+    line(cover, "matched as written", report.matchedRows(), report.rows(), "");
+    line(cover, "matched after the steps below", report.bestMatchedRows(), report.rows(), "");
+    line(
+        cover,
+        "still unmatched",
+        report.rows() - report.blankRows() - report.bestMatchedRows(),
+        report.rows(),
+        RunSummary.keys(report.unmatchedKeys()));
+    line(
+        cover,
+        "reference keys never used",
+        report.referenceKeys() - report.usedReferenceKeys(),
+        report.referenceKeys(),
+        "of " + RunSummary.keys(report.referenceKeys()) + " in " + theirs.name());
+    cover.render(colour).forEach(System.out::println);
+    System.out.println();
+    System.out.println(
+        Ink.BOLD.on("Steps", colour) + ": what each would win alone, and the best few in turn");
+    TextTable steps = new TextTable("lrrl");
+    steps
+        .cell("step", Ink.DIM)
+        .cell("alone", Ink.DIM)
+        .cell("in turn", Ink.DIM)
+        .cell("", Ink.DIM)
+        .end();
+    for (OverlapReport.Gain gain : report.alone()) {
+      String inTurn =
+          report.best().stream()
+              .filter(b -> b.step().equals(gain.step()))
+              .map(b -> "+" + RunSummary.count(b.rows()))
+              .findFirst()
+              .orElse("");
+      steps
+          .cell(gain.step())
+          .cell("+" + RunSummary.count(gain.rows()), Ink.GOOD)
+          .cell(inTurn, Ink.GOOD);
+      steps.cell(
+          gain.collisions() > 0
+              ? "makes " + RunSummary.count(gain.collisions()) + " reference keys equal to others"
+              : "",
+          Ink.WARN);
+      steps.end();
+    }
+    if (report.alone().isEmpty()) {
+      System.out.println("  no step would win anything");
+    } else {
+      steps.render(colour).forEach(System.out::println);
+    }
+    if (!report.best().isEmpty()) {
+      System.out.println();
+      System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
+    }
+    printUnmatched(report, colour);
+  }
+
+  private static void line(TextTable table, String what, long count, long whole, String note) {
+    table.cell(what).cell(RunSummary.count(count), Ink.BOLD).cell(RunSummary.percent(count, whole));
+    table.cell(note, Ink.DIM).end();
+  }
+
+  /** The line for a plan: trim first, as it was measured. */
+  private static String pasteable(OverlapReport report) {
+    List<String> names = new ArrayList<>();
+    for (OverlapReport.Gain gain : report.best()) {
+      String step = gain.step();
+      int at = step.indexOf('=');
+      String text =
+          at < 0 ? step : "{ " + step.substring(0, at) + ": \"" + step.substring(at + 1) + "\" }";
+      names.add(step.equals("trim") ? 0 : names.size(), text);
+    }
+    return "normalise: [" + String.join(", ", names) + "]";
+  }
+
+  private static void printUnmatched(OverlapReport report, boolean colour) {
+    if (report.unmatched().isEmpty()) {
+      return;
+    }
+    System.out.println();
+    System.out.println(
+        Ink.BOLD.on("Unmatched keys", colour)
+            + ", most rows first, and the reference keys most like them");
+    TextTable table = new TextTable("lrrl");
+    table
+        .cell("key", Ink.DIM)
+        .cell("rows", Ink.DIM)
+        .cell("first row", Ink.DIM)
+        .cell("near misses", Ink.DIM)
+        .end();
+    for (OverlapReport.Unmatched unmatched : report.unmatched()) {
+      table.cell(unmatched.key()).cell(RunSummary.count(unmatched.rows()));
+      table.cell(RunSummary.count(unmatched.firstRow()), Ink.DIM);
+      table.cell(
+          unmatched.near().isEmpty()
+              ? "none"
+              : String.join(
+                  "   ",
+                  unmatched.near().stream()
+                      .map(n -> n.key() + String.format(Locale.ROOT, " %.2f", n.similarity()))
+                      .toList()),
+          unmatched.near().isEmpty() ? Ink.DIM : Ink.PLAIN);
+      table.end();
+    }
+    table.render(colour).forEach(System.out::println);
+    long more = report.unmatchedKeys() - report.unmatched().size();
+    if (more > 0) {
+      System.out.println("  and " + RunSummary.keys(more) + " more; --show N shows more");
+    }
+  }
+}

@@ -1,0 +1,121 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.abletwine.audit.ColumnProfile;
+import org.abletwine.audit.TableProfile;
+import org.abletwine.plan.AuditJson;
+import org.abletwine.table.Tables;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** What the columns of tables hold. */
+@Command(
+    name = "profile",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description =
+        "Shows what each column holds: type, nulls, distinct values, examples, stray"
+            + " spaces, mixed forms; and which columns could be a key.",
+    footerHeading = "%nExample%n",
+    footer = "  able-twine profile tickets.csv growers.csv")
+final class ProfileCommand implements Callable<Integer> {
+  @Parameters(
+      paramLabel = "TABLE",
+      arity = "1..*",
+      description = "The tables; - is standard input.")
+  private List<Path> files;
+
+  @Mixin private ReadingOptions reading;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    List<TableProfile> profiles = new ArrayList<>();
+    for (Path file : files) {
+      profiles.add(TableProfile.of(Tables.file(file, reading.options())));
+    }
+    if (json) {
+      System.out.println(AuditJson.profiles(profiles));
+    } else {
+      for (int i = 0; i < profiles.size(); i++) {
+        if (i > 0) {
+          System.out.println();
+        }
+        print(profiles.get(i));
+      }
+    }
+    return 0;
+  }
+
+  private static void print(TableProfile profile) {
+    boolean colour = Ink.colour();
+    System.out.println(
+        Ink.BOLD.on(profile.table(), colour)
+            + "  "
+            + RunSummary.rows(profile.rows())
+            + ", "
+            + profile.columns().size()
+            + " columns");
+    TextTable table = new TextTable("llrrrll");
+    for (String heading :
+        new String[] {
+          "column", "type", "nulls", "distinct", "length", "examples", "worth a look"
+        }) {
+      table.cell(heading, Ink.DIM);
+    }
+    table.end();
+    for (ColumnProfile column : profile.columns()) {
+      table.cell(column.name(), Ink.BOLD).cell(column.type());
+      table.cell(RunSummary.count(column.nulls()), column.nulls() == 0 ? Ink.DIM : Ink.PLAIN);
+      table.cell((column.exact() ? "" : "about ") + RunSummary.count(column.distinct()));
+      table.cell(
+          column.shortest() == column.longest()
+              ? Integer.toString(column.longest())
+              : column.shortest() + "-" + column.longest());
+      table.cell(String.join(", ", column.examples().stream().map(ProfileCommand::shown).toList()));
+      table.cell(String.join("; ", remarks(column)), Ink.WARN).end();
+    }
+    table.render(colour).forEach(System.out::println);
+    System.out.println("  " + keys(profile));
+  }
+
+  private static String shown(String example) {
+    String text = example.replace("\n", "\\n").replace('\u00A0', '␣');
+    return text.isEmpty() || text.startsWith(" ") || text.endsWith(" ") ? "'" + text + "'" : text;
+  }
+
+  private static List<String> remarks(ColumnProfile column) {
+    List<String> remarks = new ArrayList<>();
+    if (column.straySpaces() > 0) {
+      remarks.add(RunSummary.count(column.straySpaces()) + " with spaces at an end");
+    }
+    if (column.caseForms() > 0) {
+      remarks.add(RunSummary.count(column.caseForms()) + " differ from another only in case");
+    }
+    if (column.zeroForms() > 0 && !column.type().equals("decimal")) {
+      remarks.add(RunSummary.count(column.zeroForms()) + " only in leading zeros");
+    }
+    return remarks;
+  }
+
+  private static String keys(TableProfile profile) {
+    List<String> single =
+        profile.columns().stream().filter(ColumnProfile::unique).map(ColumnProfile::name).toList();
+    if (!single.isEmpty()) {
+      return "could be a key: " + String.join(", ", single);
+    }
+    if (!profile.pairs().isEmpty()) {
+      return "no single column could be a key; together: "
+          + String.join(
+              ", ", profile.pairs().stream().map(pair -> String.join(" + ", pair)).toList());
+    }
+    return "no column could be a key, and no pair of those tried (" + profile.pairsTried() + ")";
+  }
+}

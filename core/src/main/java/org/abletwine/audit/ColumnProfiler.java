@@ -1,0 +1,125 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.Spaces;
+import org.abletwine.table.CellVector;
+
+/** Gathers what one column holds, batch by batch. */
+final class ColumnProfiler {
+  /** Distinct values counted exactly; while no value has stood twice, {@link #MOST_UNIQUE}. */
+  private static final int MOST_EXACT = 200_000;
+
+  private static final int MOST_UNIQUE = 8_000_000;
+  private static final int EXAMPLES = 3;
+  private static final int EXAMPLE_CHARACTERS = 30;
+
+  private final String name;
+  private final HashCounter all = new HashCounter(MOST_EXACT);
+  private final HashCounter folded = new HashCounter(MOST_EXACT);
+  private final HashCounter unpadded = new HashCounter(MOST_EXACT);
+  private final HashCounter once = new HashCounter(MOST_UNIQUE);
+  private final CellVector one = new CellVector();
+  private final List<String> examples = new ArrayList<>();
+  private boolean unique = true;
+  private long nulls;
+  private long values;
+  private long straySpaces;
+  private int shortest = Integer.MAX_VALUE;
+  private int longest;
+  private boolean whole = true;
+  private boolean decimal = true;
+  private boolean date = true;
+
+  ColumnProfiler(String name) {
+    this.name = name;
+  }
+
+  void take(CellVector cells, int rows) {
+    for (int row = 0; row < rows; row++) {
+      int start = cells.starts[row];
+      if (start < 0) {
+        nulls++;
+        continue;
+      }
+      value(cells, row, start, cells.ends[row]);
+    }
+  }
+
+  private void value(CellVector cells, int row, int start, int end) {
+    char[] text = cells.text;
+    values++;
+    shortest = Math.min(shortest, end - start);
+    longest = Math.max(longest, end - start);
+    if (start < end && (Spaces.isSpace(text[start]) || Spaces.isSpace(text[end - 1]))) {
+      straySpaces++;
+    }
+    guess(text, start, end);
+    long hash = HashCounter.hash(text, start, end);
+    if (unique && !once.add(hash)) {
+      unique = false;
+    }
+    if (all.add(hash)) {
+      if (examples.size() < EXAMPLES) {
+        String value = String.valueOf(cells.get(row));
+        examples.add(
+            value.length() <= EXAMPLE_CHARACTERS
+                ? value
+                : value.substring(0, EXAMPLE_CHARACTERS - 1) + "…");
+      }
+      one.clear();
+      one.append(text, start, end);
+      Normalise.dropLeadingZeros().apply(one, 1);
+      unpadded.add(HashCounter.hash(one.text, one.starts[0], one.ends[0]));
+      one.clear();
+      one.append(text, start, end);
+      Normalise.ignoreCase().apply(one, 1);
+      folded.add(HashCounter.hash(one.text, one.starts[0], one.ends[0]));
+    }
+  }
+
+  private void guess(char[] text, int start, int end) {
+    if (!whole && !decimal && !date) {
+      return;
+    }
+    int at = start < end && (text[start] == '-' || text[start] == '+') ? start + 1 : start;
+    int digits = 0;
+    int points = 0;
+    int others = 0;
+    for (int i = at; i < end; i++) {
+      char c = text[i];
+      if (c >= '0' && c <= '9') {
+        digits++;
+      } else if (c == '.') {
+        points++;
+      } else {
+        others++;
+      }
+    }
+    boolean number = others == 0 && digits > 0 && points <= 1;
+    decimal &= number;
+    whole &= number && points == 0;
+    date &= end - start == 10 && digits == 8 && text[start + 4] == '-' && text[start + 7] == '-';
+  }
+
+  ColumnProfile profile() {
+    String type =
+        values == 0
+            ? "empty"
+            : whole ? "whole number" : decimal ? "decimal" : date ? "date" : "text";
+    return new ColumnProfile(
+        name,
+        type,
+        nulls,
+        all.count(),
+        all.exact(),
+        values == 0 ? 0 : shortest,
+        longest,
+        examples,
+        straySpaces,
+        all.exact() ? all.count() - folded.count() : 0,
+        all.exact() ? all.count() - unpadded.count() : 0,
+        unique && once.exact() && nulls == 0 && values > 0);
+  }
+}

@@ -1,0 +1,167 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.abletwine.index.HashIndex;
+import org.abletwine.index.RowStore;
+import org.abletwine.key.EncodedKeys;
+import org.abletwine.key.KeyEncoder;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
+import org.abletwine.table.ReadAhead;
+import org.abletwine.table.Table;
+
+/**
+ * The distinct keys of a table as written, with how many rows have each. Numbered from 0 in the
+ * order of their first row. Memory follows the distinct keys, not the rows.
+ */
+final class DistinctKeys {
+  private final int parts;
+  private final RowStore store;
+  private final HashIndex index;
+  private long[] counts = new long[64];
+  private long[] firstRows = new long[64];
+  private long rows;
+  private long blankRows;
+
+  private DistinctKeys(int parts) {
+    this.parts = parts;
+    this.store = new RowStore(parts);
+    this.index = new HashIndex(store);
+  }
+
+  /** Reads a table once. */
+  static DistinctKeys read(Table table, int[] columns) {
+    DistinctKeys keys = new DistinctKeys(columns.length);
+    KeyEncoder encoder = new KeyEncoder(columns, unnormalised(columns.length));
+    EncodedKeys encoded = new EncodedKeys();
+    try (ReadAhead reading = new ReadAhead(table)) {
+      int[] found = new int[0];
+      CellVector[] cells = new CellVector[columns.length];
+      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
+        if (found.length < batch.rows()) {
+          found = new int[batch.rows()];
+        }
+        encoder.encode(batch, encoded);
+        keys.index.probe(encoded, found);
+        for (int part = 0; part < columns.length; part++) {
+          cells[part] = batch.column(columns[part]);
+        }
+        keys.take(batch, encoded, found, cells);
+        reading.recycle(batch);
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new DataException("reading " + table.name() + " was interrupted", e);
+    }
+    return keys;
+  }
+
+  private static List<List<NormaliseStep>> unnormalised(int parts) {
+    List<List<NormaliseStep>> steps = new ArrayList<>();
+    for (int part = 0; part < parts; part++) {
+      steps.add(List.of());
+    }
+    return steps;
+  }
+
+  private void take(Batch batch, EncodedKeys encoded, int[] found, CellVector[] cells) {
+    for (int row = 0; row < batch.rows(); row++) {
+      rows++;
+      if (encoded.blankParts[row] != 0) {
+        blankRows++;
+        continue;
+      }
+      int key = found[row] == HashIndex.ABSENT ? -1 : index.rowAt(found[row]);
+      if (key < 0) {
+        // New, unless an earlier row of this batch was the first to have it.
+        int later = index.find(encoded, row);
+        key = later == HashIndex.ABSENT ? -1 : index.rowAt(later);
+      }
+      if (key < 0) {
+        key = store.rows();
+        if (key == counts.length) {
+          counts = Arrays.copyOf(counts, key * 2);
+          firstRows = Arrays.copyOf(firstRows, key * 2);
+        }
+        store.add(cells, row, encoded);
+        index.add(encoded, row, key);
+        firstRows[key] = batch.rowNumber(row);
+      }
+      counts[key]++;
+    }
+  }
+
+  int size() {
+    return store.rows();
+  }
+
+  int parts() {
+    return parts;
+  }
+
+  long rows() {
+    return rows;
+  }
+
+  long blankRows() {
+    return blankRows;
+  }
+
+  long count(int key) {
+    return counts[key];
+  }
+
+  long firstRow(int key) {
+    return firstRows[key];
+  }
+
+  /** A key as a reader is shown it. */
+  String shown(int key) {
+    if (parts == 1) {
+      return String.valueOf(store.get(key, 0));
+    }
+    StringBuilder text = new StringBuilder();
+    for (int part = 0; part < parts; part++) {
+      text.append(part == 0 ? "" : " | ").append(store.get(key, part));
+    }
+    return text.toString();
+  }
+
+  String part(int key, int part) {
+    return String.valueOf(store.get(key, part));
+  }
+
+  /** Puts all keys through steps, some thousand at a time. */
+  void forEachBatch(List<NormaliseStep> steps, Normalised to) {
+    List<List<NormaliseStep>> perPart = new ArrayList<>();
+    int[] columns = new int[parts];
+    for (int part = 0; part < parts; part++) {
+      perPart.add(steps);
+      columns[part] = part;
+    }
+    KeyEncoder encoder = new KeyEncoder(columns, perPart);
+    EncodedKeys encoded = new EncodedKeys();
+    Batch batch = new Batch(parts);
+    for (int from = 0; from < size(); from += Batch.ROWS) {
+      int end = Math.min(size(), from + Batch.ROWS);
+      batch.clear(from + 1L, '\0');
+      for (int key = from; key < end; key++) {
+        for (int part = 0; part < parts; part++) {
+          batch.addCell(store.get(key, part));
+        }
+        batch.endRow(0);
+      }
+      encoder.encode(batch, encoded);
+      to.take(encoded, from);
+    }
+  }
+
+  /** Takes normalised keys: the first of the batch is key number {@code from}. */
+  interface Normalised {
+    void take(EncodedKeys encoded, int from);
+  }
+}

@@ -1,0 +1,101 @@
+package org.abletwine.audit;
+
+/**
+ * Counts distinct 64-bit hashes: exactly up to a limit, then estimated.
+ *
+ * <p>The estimate is HyperLogLog (Flajolet, Fusy, Gandouet and Meunier, 2007) with 4096 registers
+ * of one byte: standard error 1.04 / sqrt(4096) = 1.6 %. Used by one thread.
+ */
+final class HashCounter {
+  /** Standard error of an estimate. */
+  static final double ERROR = 1.04 / 64;
+
+  private static final int REGISTER_BITS = 12;
+
+  private final int limit;
+  private long[] slots = new long[64];
+  private int size;
+  private final byte[] registers = new byte[1 << REGISTER_BITS];
+  private boolean estimated;
+
+  HashCounter(int limit) {
+    this.limit = limit;
+  }
+
+  /** Adds a hash; returns whether it was new, as far as that is known. */
+  boolean add(long hash) {
+    long value = hash == 0 ? 1 : hash;
+    int register = (int) (value >>> 64 - REGISTER_BITS);
+    int rank = Long.numberOfLeadingZeros(value << REGISTER_BITS | 1L << REGISTER_BITS - 1) + 1;
+    if (rank > registers[register]) {
+      registers[register] = (byte) rank;
+    }
+    if (estimated) {
+      return false;
+    }
+    int mask = slots.length - 1;
+    int slot = (int) value & mask;
+    while (slots[slot] != 0) {
+      if (slots[slot] == value) {
+        return false;
+      }
+      slot = slot + 1 & mask;
+    }
+    slots[slot] = value;
+    if (++size * 2 > slots.length) {
+      grow();
+    }
+    return true;
+  }
+
+  private void grow() {
+    if (size > limit) {
+      estimated = true;
+      slots = new long[0];
+      return;
+    }
+    long[] old = slots;
+    slots = new long[old.length * 2];
+    int mask = slots.length - 1;
+    for (long value : old) {
+      if (value != 0) {
+        int slot = (int) value & mask;
+        while (slots[slot] != 0) {
+          slot = slot + 1 & mask;
+        }
+        slots[slot] = value;
+      }
+    }
+  }
+
+  boolean exact() {
+    return !estimated;
+  }
+
+  long count() {
+    if (!estimated) {
+      return size;
+    }
+    double sum = 0;
+    for (byte register : registers) {
+      sum += Math.pow(2, -register);
+    }
+    int m = registers.length;
+    return Math.round(0.7213 / (1 + 1.079 / m) * m * m / sum);
+  }
+
+  static long hash(char[] text, int start, int end) {
+    long h = 0x9E3779B97F4A7C15L;
+    for (int i = start; i < end; i++) {
+      h = (h ^ text[i]) * 0x2545F4914F6CDD1DL;
+      h ^= h >>> 29;
+    }
+    h *= 0xBF58476D1CE4E5B9L;
+    return h ^ h >>> 32;
+  }
+
+  @Override
+  public String toString() {
+    return "HashCounter[" + count() + (estimated ? " estimated]" : "]");
+  }
+}

@@ -1,0 +1,112 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+
+/**
+ * Finds the reference keys most like a key that did not match.
+ *
+ * <p>Comparing every key with every other is out of the question for 100,000 against 1,000,000, so
+ * candidates are blocked by the sorted neighbourhood method (Hernández and Stolfo, 1995): the
+ * reference keys are sorted in three orders (as they are, from the back, and by their first half
+ * and then from the back), and only the neighbours of a key's place in each order are compared. A
+ * slip near the end, near the beginning or in the second half leaves the right key close by in one
+ * of them; two slips far apart may be missed. Similarity is Jaro-Winkler, from 0 to 1. Immutable;
+ * safe to share between threads.
+ */
+public final class NearMisses {
+  /** Below this, two keys are not shown as like each other. */
+  public static final double LEAST = 0.8;
+
+  private static final int NEIGHBOURS = 10;
+  private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
+
+  /**
+   * A reference key like the one asked for.
+   *
+   * @param key the reference key
+   * @param similarity from 0 to 1
+   */
+  public record NearMiss(String key, double similarity) {}
+
+  private final String[] keys;
+  private final String[][] orders = new String[3][];
+  private final int[][] ranks = new int[3][];
+
+  /**
+   * @param keys the reference keys
+   */
+  public NearMisses(List<String> keys) {
+    this.keys = keys.toArray(String[]::new);
+    for (int order = 0; order < orders.length; order++) {
+      sort(order);
+    }
+  }
+
+  private void sort(int order) {
+    String[] forms = new String[keys.length];
+    Integer[] places = new Integer[keys.length];
+    for (int i = 0; i < keys.length; i++) {
+      forms[i] = form(keys[i], order);
+      places[i] = i;
+    }
+    Arrays.sort(places, Comparator.comparing(i -> forms[i]));
+    orders[order] = new String[keys.length];
+    ranks[order] = new int[keys.length];
+    for (int i = 0; i < keys.length; i++) {
+      orders[order][i] = forms[places[i]];
+      ranks[order][i] = places[i];
+    }
+  }
+
+  private static String form(String key, int order) {
+    return switch (order) {
+      case 0 -> key;
+      case 1 -> new StringBuilder(key).reverse().toString();
+      default -> {
+        int half = key.length() / 2;
+        yield key.substring(0, half) + new StringBuilder(key.substring(half)).reverse();
+      }
+    };
+  }
+
+  /**
+   * The nearest reference keys.
+   *
+   * @param key the key that did not match
+   * @param most how many at most
+   * @return the nearest, most similar first; empty when none is similar at all
+   */
+  public List<NearMiss> of(String key, int most) {
+    Set<Integer> candidates = new HashSet<>();
+    for (int order = 0; order < orders.length; order++) {
+      int at = Arrays.binarySearch(orders[order], form(key, order));
+      int place = at < 0 ? -at - 1 : at;
+      for (int i = Math.max(0, place - NEIGHBOURS);
+          i < Math.min(keys.length, place + NEIGHBOURS);
+          i++) {
+        candidates.add(ranks[order][i]);
+      }
+    }
+    List<NearMiss> near = new ArrayList<>();
+    for (int candidate : candidates) {
+      double similarity = SIMILARITY.apply(key, keys[candidate]);
+      if (similarity >= LEAST) {
+        near.add(new NearMiss(keys[candidate], similarity));
+      }
+    }
+    near.sort(
+        Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
+    return List.copyOf(near.subList(0, Math.min(most, near.size())));
+  }
+
+  @Override
+  public String toString() {
+    return "NearMisses[" + keys.length + " keys]";
+  }
+}

@@ -1,0 +1,232 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.audit.OverlapReport.Gain;
+import org.abletwine.audit.OverlapReport.Unmatched;
+import org.abletwine.index.HashIndex;
+import org.abletwine.index.RowStore;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.Table;
+
+/**
+ * Compares the keys of two tables, both ways, reading each once: what matches as written, what each
+ * normalise step would win alone, the best small set of steps, and the keys left with their near
+ * misses. All measuring is done on the distinct keys.
+ *
+ * <p>The best set is found greedily: in each round the step that wins most rows is added, as long
+ * as it makes no two reference keys equal. Stateless.
+ */
+public final class OverlapAudit {
+  private static final int MOST_STEPS = 5;
+  private static final int MOST_NEAR = 3;
+  private static final int MOST_AFFIXES = 3;
+  private static final List<String> STEPS =
+      List.of(
+          "trim",
+          "collapse-spaces",
+          "ignore-case",
+          "ignore-accents",
+          "drop-leading-zeros",
+          "as-number",
+          "ignore-punctuation",
+          "digits-only");
+
+  private record Measured(BitSet matched, BitSet used, long rows, long collisions) {}
+
+  private final DistinctKeys ours;
+  private final DistinctKeys theirs;
+
+  private OverlapAudit(DistinctKeys ours, DistinctKeys theirs) {
+    this.ours = ours;
+    this.theirs = theirs;
+  }
+
+  /**
+   * Compares two keys.
+   *
+   * @param transactions the transactions
+   * @param ourColumns the key's column numbers there
+   * @param reference the reference
+   * @param theirColumns the key's column numbers there, in the same order
+   * @param mostUnmatched how many unmatched keys to report, most rows first
+   * @return what was found
+   */
+  public static OverlapReport compare(
+      Table transactions,
+      int[] ourColumns,
+      Table reference,
+      int[] theirColumns,
+      int mostUnmatched) {
+    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns);
+    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns);
+    return new OverlapAudit(ours, theirs).report(mostUnmatched);
+  }
+
+  private OverlapReport report(int mostUnmatched) {
+    Measured plain = measure(List.of());
+    List<String> candidates = new ArrayList<>(STEPS);
+    candidates.addAll(affixes(plain.matched()));
+    List<Gain> alone = new ArrayList<>();
+    for (String step : candidates) {
+      Measured with = measure(Normalise.parse(List.of(step)));
+      if (with.rows() > plain.rows()) {
+        alone.add(new Gain(step, with.rows() - plain.rows(), with.collisions()));
+      }
+    }
+    alone.sort(Comparator.comparingLong(Gain::rows).reversed());
+    List<String> chosen = new ArrayList<>();
+    List<Gain> best = new ArrayList<>();
+    Measured now = plain;
+    while (best.size() < MOST_STEPS) {
+      Gain next = null;
+      Measured nextMeasured = now;
+      for (Gain gain : alone) {
+        if (!chosen.contains(gain.step())) {
+          Measured with = measure(Normalise.parse(plus(chosen, gain.step())));
+          if (with.collisions() == 0 && with.rows() > nextMeasured.rows()) {
+            next = new Gain(gain.step(), with.rows() - now.rows(), 0);
+            nextMeasured = with;
+          }
+        }
+      }
+      if (next == null) {
+        break;
+      }
+      chosen = plus(chosen, next.step());
+      best.add(next);
+      now = nextMeasured;
+    }
+    List<Unmatched> unmatched = unmatched(now.matched(), mostUnmatched);
+    return new OverlapReport(
+        ours.rows(),
+        ours.blankRows(),
+        ours.size(),
+        theirs.rows(),
+        theirs.size(),
+        plain.rows(),
+        plain.matched().cardinality(),
+        now.used().cardinality(),
+        alone,
+        best,
+        now.rows(),
+        unmatched,
+        (long) ours.size() - now.matched().cardinality());
+  }
+
+  /** Steps that only move ends come before those that need plain ends: trim is put first. */
+  private static List<String> plus(List<String> steps, String step) {
+    List<String> more = new ArrayList<>(steps);
+    more.add(step.equals("trim") ? 0 : more.size(), step);
+    return more;
+  }
+
+  private Measured measure(List<NormaliseStep> steps) {
+    RowStore store = new RowStore(0);
+    HashIndex index = new HashIndex(store);
+    long[] collisions = new long[1];
+    theirs.forEachBatch(
+        steps,
+        (encoded, from) -> {
+          for (int i = 0; i < encoded.rows(); i++) {
+            store.add(new CellVector[0], i, encoded);
+            if (encoded.blankParts[i] == 0 && index.add(encoded, i, from + i) != HashIndex.ABSENT) {
+              collisions[0]++;
+            }
+          }
+        });
+    BitSet matched = new BitSet();
+    BitSet used = new BitSet();
+    long[] rows = new long[1];
+    int[][] found = {new int[0]};
+    ours.forEachBatch(
+        steps,
+        (encoded, from) -> {
+          if (found[0].length < encoded.rows()) {
+            found[0] = new int[encoded.rows()];
+          }
+          index.probe(encoded, found[0]);
+          for (int i = 0; i < encoded.rows(); i++) {
+            int at = found[0][i];
+            if (at != HashIndex.ABSENT) {
+              matched.set(from + i);
+              rows[0] += ours.count(from + i);
+              used.set(at >= 0 ? index.rowAt(at) : index.groups().firstRow(~at));
+            }
+          }
+        });
+    return new Measured(matched, used, rows[0], collisions[0]);
+  }
+
+  /** Beginnings and ends, parted by a sign, without which an unmatched key would be there. */
+  private List<String> affixes(BitSet matched) {
+    if (ours.parts() > 1) {
+      return List.of();
+    }
+    java.util.Set<String> known = new java.util.HashSet<>();
+    for (int key = 0; key < theirs.size(); key++) {
+      known.add(theirs.part(key, 0));
+    }
+    Map<String, Long> wins = new HashMap<>();
+    for (int key = matched.nextClearBit(0);
+        key < ours.size();
+        key = matched.nextClearBit(key + 1)) {
+      String text = ours.part(key, 0);
+      for (int at = 1; at < text.length() - 1; at++) {
+        if (!Character.isLetterOrDigit(text.charAt(at))) {
+          if (known.contains(text.substring(0, at))) {
+            wins.merge("drop-suffix=" + text.substring(at), ours.count(key), Long::sum);
+          }
+          if (known.contains(text.substring(at + 1))) {
+            wins.merge("drop-prefix=" + text.substring(0, at + 1), ours.count(key), Long::sum);
+          }
+        }
+      }
+    }
+    return wins.entrySet().stream()
+        .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
+        .limit(MOST_AFFIXES)
+        .map(Map.Entry::getKey)
+        .toList();
+  }
+
+  private List<Unmatched> unmatched(BitSet matched, int most) {
+    List<Integer> keys = new ArrayList<>();
+    for (int key = matched.nextClearBit(0);
+        key < ours.size();
+        key = matched.nextClearBit(key + 1)) {
+      keys.add(key);
+    }
+    keys.sort(
+        Comparator.comparingLong((Integer key) -> ours.count(key))
+            .reversed()
+            .thenComparing(Comparator.naturalOrder()));
+    if (keys.isEmpty() || most == 0) {
+      return List.of();
+    }
+    List<String> reference = new ArrayList<>(theirs.size());
+    for (int key = 0; key < theirs.size(); key++) {
+      reference.add(theirs.shown(key));
+    }
+    NearMisses near = new NearMisses(reference);
+    List<Unmatched> unmatched = new ArrayList<>();
+    for (int key : keys.subList(0, Math.min(most, keys.size()))) {
+      String shown = ours.shown(key);
+      unmatched.add(
+          new Unmatched(
+              shown, ours.count(key), ours.firstRow(key), near.of(shown.strip(), MOST_NEAR)));
+    }
+    return unmatched;
+  }
+
+  @Override
+  public String toString() {
+    return "OverlapAudit[" + ours.size() + " keys against " + theirs.size() + "]";
+  }
+}

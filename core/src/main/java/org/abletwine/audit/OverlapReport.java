@@ -1,0 +1,68 @@
+package org.abletwine.audit;
+
+import java.util.List;
+import org.abletwine.audit.NearMisses.NearMiss;
+
+/**
+ * How far two keys agree.
+ *
+ * @param rows transactions
+ * @param blankRows transactions with a null or blank key part
+ * @param keys distinct keys of the transactions, as written
+ * @param referenceRows reference rows
+ * @param referenceKeys distinct keys of the reference, as written
+ * @param matchedRows transactions whose key is in the reference as written
+ * @param matchedKeys distinct keys in the reference as written
+ * @param usedReferenceKeys reference keys that some transaction has, after the best steps
+ * @param alone what each step would win by itself, most first
+ * @param best the best small set of steps, each with what it adds in that order
+ * @param bestMatchedRows transactions matched after the best set
+ * @param unmatched keys still unmatched after the best set, most rows first
+ * @param unmatchedKeys how many of them there are
+ */
+public record OverlapReport(
+    long rows,
+    long blankRows,
+    long keys,
+    long referenceRows,
+    long referenceKeys,
+    long matchedRows,
+    long matchedKeys,
+    long usedReferenceKeys,
+    List<Gain> alone,
+    List<Gain> best,
+    long bestMatchedRows,
+    List<Unmatched> unmatched,
+    long unmatchedKeys) {
+
+  /** Copies the lists. */
+  public OverlapReport {
+    alone = List.copyOf(alone);
+    best = List.copyOf(best);
+    unmatched = List.copyOf(unmatched);
+  }
+
+  /**
+   * What a step wins.
+   *
+   * @param step the step as an option writes it
+   * @param rows further transactions matched
+   * @param collisions reference keys it makes equal to another one
+   */
+  public record Gain(String step, long rows, long collisions) {}
+
+  /**
+   * A key that is not in the reference.
+   *
+   * @param key the key as written
+   * @param rows transactions that have it
+   * @param firstRow the first of them, 1-based
+   * @param near the reference keys most like it
+   */
+  public record Unmatched(String key, long rows, long firstRow, List<NearMiss> near) {
+    /** Copies the list. */
+    public Unmatched {
+      near = List.copyOf(near);
+    }
+  }
+}

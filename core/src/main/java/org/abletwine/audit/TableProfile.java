@@ -1,0 +1,132 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
+import org.abletwine.table.ReadAhead;
+import org.abletwine.table.Table;
+
+/**
+ * What a table holds.
+ *
+ * @param table its name
+ * @param rows rows
+ * @param columns a profile per column
+ * @param pairs pairs of columns that could together be a key, where no single column could
+ * @param pairsTried how many pairs were tried
+ */
+public record TableProfile(
+    String table,
+    long rows,
+    List<ColumnProfile> columns,
+    List<List<String>> pairs,
+    int pairsTried) {
+  private static final int MOST_PAIRS = 60;
+  private static final int MOST_PAIR_ROWS = 4_000_000;
+
+  /** Copies the lists. */
+  public TableProfile {
+    columns = List.copyOf(columns);
+    pairs = List.copyOf(pairs);
+  }
+
+  /**
+   * Reads a table and profiles it: once, and a second time to try pairs of columns when no single
+   * one could be a key.
+   *
+   * @param table the table
+   * @return its profile
+   * @throws DataException when it cannot be read
+   */
+  public static TableProfile of(Table table) {
+    List<ColumnProfiler> profilers = new ArrayList<>();
+    table.schema().names().forEach(name -> profilers.add(new ColumnProfiler(name)));
+    long[] rows = new long[1];
+    forEachBatch(
+        table,
+        batch -> {
+          for (int column = 0; column < profilers.size(); column++) {
+            profilers.get(column).take(batch.column(column), batch.rows());
+          }
+          rows[0] += batch.rows();
+          return true;
+        });
+    List<ColumnProfile> columns = profilers.stream().map(ColumnProfiler::profile).toList();
+    boolean single = columns.stream().anyMatch(ColumnProfile::unique);
+    List<int[]> candidates =
+        single || rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0]);
+    return new TableProfile(
+        table.name(), rows[0], columns, tried(table, candidates), candidates.size());
+  }
+
+  private static List<int[]> pairs(List<ColumnProfile> columns, long rows) {
+    List<int[]> pairs = new ArrayList<>();
+    for (int a = 0; a < columns.size(); a++) {
+      for (int b = a + 1; b < columns.size(); b++) {
+        ColumnProfile one = columns.get(a);
+        ColumnProfile other = columns.get(b);
+        if (one.nulls() + other.nulls() == 0
+            && (double) one.distinct() * other.distinct() >= rows
+            && pairs.size() < MOST_PAIRS) {
+          pairs.add(new int[] {a, b});
+        }
+      }
+    }
+    return pairs;
+  }
+
+  private static List<List<String>> tried(Table table, List<int[]> candidates) {
+    List<int[]> open = new ArrayList<>(candidates);
+    List<HashCounter> seen = new ArrayList<>();
+    candidates.forEach(pair -> seen.add(new HashCounter(MOST_PAIR_ROWS)));
+    if (!open.isEmpty()) {
+      forEachBatch(
+          table,
+          batch -> {
+            for (int i = open.size() - 1; i >= 0; i--) {
+              if (!allNew(batch, open.get(i), seen.get(i))) {
+                open.remove(i);
+                seen.remove(i);
+              }
+            }
+            return !open.isEmpty();
+          });
+    }
+    List<String> names = table.schema().names();
+    return open.stream().map(pair -> List.of(names.get(pair[0]), names.get(pair[1]))).toList();
+  }
+
+  private static boolean allNew(Batch batch, int[] pair, HashCounter seen) {
+    CellVector one = batch.column(pair[0]);
+    CellVector other = batch.column(pair[1]);
+    for (int row = 0; row < batch.rows(); row++) {
+      long a = HashCounter.hash(one.text, one.starts[row], one.ends[row]);
+      long b = HashCounter.hash(other.text, other.starts[row], other.ends[row]);
+      if (!seen.add(a * 31 + Long.rotateLeft(b, 17))) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private interface BatchAction {
+    /** Takes a batch; returns whether to go on. */
+    boolean take(Batch batch);
+  }
+
+  private static void forEachBatch(Table table, BatchAction action) {
+    try (ReadAhead reading = new ReadAhead(table)) {
+      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
+        if (!action.take(batch)) {
+          return;
+        }
+        reading.recycle(batch);
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new DataException("reading " + table.name() + " was interrupted", e);
+    }
+  }
+}

@@ -1,0 +1,51 @@
+package org.abletwine.plan;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.PropertyNamingStrategies;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
+import org.abletwine.audit.DuplicateReport;
+import org.abletwine.audit.OverlapReport;
+import org.abletwine.audit.TableProfile;
+
+/** The reports of the audit commands as JSON: the fields of the reports, in snake case. */
+public final class AuditJson {
+  private static final ObjectMapper MAPPER =
+      new ObjectMapper()
+          .setPropertyNamingStrategy(PropertyNamingStrategies.SNAKE_CASE)
+          .enable(SerializationFeature.INDENT_OUTPUT);
+
+  private AuditJson() {}
+
+  /**
+   * @param report what {@code duplicates} found
+   * @return JSON, indented
+   */
+  public static String duplicates(DuplicateReport report) {
+    return text(MAPPER.valueToTree(report));
+  }
+
+  /**
+   * @param report what {@code overlap} found
+   * @return JSON, indented
+   */
+  public static String overlap(OverlapReport report) {
+    return text(MAPPER.valueToTree(report));
+  }
+
+  /**
+   * @param profiles what {@code profile} found
+   * @return JSON, indented
+   */
+  public static String profiles(List<TableProfile> profiles) {
+    ObjectNode root = MAPPER.createObjectNode();
+    root.set("tables", MAPPER.valueToTree(profiles));
+    return text(root);
+  }
+
+  private static String text(JsonNode tree) {
+    return tree.toPrettyString();
+  }
+}
