@@ -65,7 +65,8 @@ final class DemoCommand implements Callable<Integer> {
     }
     Path plan = folder.resolve("harvest.plan.yaml");
     PlannedRun.Result result = PlanFile.load(plan).run(TerminalProgress.create());
-    Results.print(result.record(), result.enriched(), result.form(), result.bytes(), json);
+    Results.print(
+        result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
     if (!json) {
       System.out.println();
       System.out.println(

@@ -15,6 +15,8 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
 import org.abletwine.plan.OutputPaths;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.RunContext;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -134,8 +136,9 @@ final class EnrichCommand implements Callable<Integer> {
       throw new SettingException(mistakes.get(0).message());
     }
     try (TableSink sink = Tables.sink(out)) {
-      RunRecord record = enrichment.writeTo(sink, TerminalProgress.create());
-      Results.print(record, out, sink.form(), sink.bytesWritten(), json);
+      RunRecord record =
+          enrichment.writeTo(sink, new RunContext(TerminalProgress.create(), Exceptions.NONE));
+      Results.print(record, out, sink.form(), sink.bytesWritten(), List.of(), json);
     }
     return 0;
   }

@@ -120,9 +120,13 @@ final class OverlapCommand implements Callable<Integer> {
           .cell("+" + RunSummary.count(gain.rows()), Ink.GOOD)
           .cell(inTurn, Ink.GOOD);
       steps.cell(
-          gain.collisions() > 0
-              ? "makes " + RunSummary.count(gain.collisions()) + " reference keys equal to others"
-              : "",
+          gain.lossy()
+              ? "leaves characters out: look before you use it"
+              : gain.collisions() > 0
+                  ? "makes "
+                      + RunSummary.count(gain.collisions())
+                      + " reference keys equal to others"
+                  : "",
           Ink.WARN);
       steps.end();
     }

@@ -2,6 +2,7 @@ package org.abletwine.cli;
 
 import java.io.PrintStream;
 import java.nio.file.Path;
+import java.util.List;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.RunJson;
 
@@ -9,7 +10,8 @@ import org.abletwine.plan.RunJson;
 final class Results {
   private Results() {}
 
-  static void print(RunRecord run, Path output, String form, long bytes, boolean json) {
+  static void print(
+      RunRecord run, Path output, String form, long bytes, List<String> others, boolean json) {
     boolean taken = output.toString().equals("-");
     PrintStream out = taken ? System.err : System.out;
     if (json) {
@@ -20,6 +22,9 @@ final class Results {
     if (!taken && !json) {
       out.println();
       out.println("Wrote " + output + "  (" + RunSummary.bytes(bytes) + "; " + form + ")");
+    }
+    if (!json) {
+      others.forEach(other -> out.println("Wrote " + other));
     }
     out.flush();
   }

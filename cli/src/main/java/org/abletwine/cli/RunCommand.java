@@ -49,7 +49,8 @@ final class RunCommand implements Callable<Integer> {
       return 0;
     }
     PlannedRun.Result result = run.run(TerminalProgress.create());
-    Results.print(result.record(), result.enriched(), result.form(), result.bytes(), json);
+    Results.print(
+        result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
     return 0;
   }
 

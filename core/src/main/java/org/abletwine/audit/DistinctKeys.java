@@ -24,6 +24,7 @@ final class DistinctKeys {
   private final HashIndex index;
   private long[] counts = new long[64];
   private long[] firstRows = new long[64];
+  private final List<Batch> batches = new ArrayList<>();
   private long rows;
   private long blankRows;
 
@@ -145,19 +146,30 @@ final class DistinctKeys {
     }
     KeyEncoder encoder = new KeyEncoder(columns, perPart);
     EncodedKeys encoded = new EncodedKeys();
-    Batch batch = new Batch(parts);
-    for (int from = 0; from < size(); from += Batch.ROWS) {
-      int end = Math.min(size(), from + Batch.ROWS);
-      batch.clear(from + 1L, '\0');
-      for (int key = from; key < end; key++) {
-        for (int part = 0; part < parts; part++) {
-          batch.addCell(store.get(key, part));
-        }
-        batch.endRow(0);
-      }
+    int from = 0;
+    for (Batch batch : batches()) {
       encoder.encode(batch, encoded);
       to.take(encoded, from);
+      from += batch.rows();
     }
+  }
+
+  /** The keys as batches, made once: they are put through many steps. */
+  private List<Batch> batches() {
+    if (batches.isEmpty()) {
+      for (int from = 0; from < size(); from += Batch.ROWS) {
+        Batch batch = new Batch(parts);
+        batch.clear(from + 1L, '\0');
+        for (int key = from; key < Math.min(size(), from + Batch.ROWS); key++) {
+          for (int part = 0; part < parts; part++) {
+            batch.addCell(store.get(key, part));
+          }
+          batch.endRow(0);
+        }
+        batches.add(batch);
+      }
+    }
+    return batches;
   }
 
   /** Takes normalised keys: the first of the batch is key number {@code from}. */

@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+import org.apache.commons.text.similarity.LevenshteinDistance;
 
 /**
  * Finds the reference keys most like a key that did not match.
@@ -20,9 +21,7 @@ import org.apache.commons.text.similarity.JaroWinklerSimilarity;
  * safe to share between threads.
  */
 public final class NearMisses {
-  /** Below this, two keys are not shown as like each other. */
-  public static final double LEAST = 0.8;
-
+  private static final int CHARACTERS_PER_EDIT = 4;
   private static final int NEIGHBOURS = 10;
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
@@ -93,11 +92,12 @@ public final class NearMisses {
         candidates.add(ranks[order][i]);
       }
     }
+    LevenshteinDistance edits =
+        new LevenshteinDistance(Math.max(1, key.length() / CHARACTERS_PER_EDIT));
     List<NearMiss> near = new ArrayList<>();
     for (int candidate : candidates) {
-      double similarity = SIMILARITY.apply(key, keys[candidate]);
-      if (similarity >= LEAST) {
-        near.add(new NearMiss(keys[candidate], similarity));
+      if (edits.apply(key, keys[candidate]) >= 0) {
+        near.add(new NearMiss(keys[candidate], SIMILARITY.apply(key, keys[candidate])));
       }
     }
     near.sort(

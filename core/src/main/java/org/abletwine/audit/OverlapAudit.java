@@ -12,6 +12,7 @@ import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.key.Spaces;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 
@@ -21,7 +22,7 @@ import org.abletwine.table.Table;
  * misses. All measuring is done on the distinct keys.
  *
  * <p>The best set is found greedily: in each round the step that wins most rows is added, as long
- * as it makes no two reference keys equal. Stateless.
+ * as it makes no two reference keys equal and leaves no characters out of the middle. Stateless.
  */
 public final class OverlapAudit {
   private static final int MOST_STEPS = 5;
@@ -38,10 +39,14 @@ public final class OverlapAudit {
           "ignore-punctuation",
           "digits-only");
 
+  /** Steps that leave characters out: measured and shown, but never part of the best set. */
+  private static final List<String> LOSSY = List.of("digits-only", "ignore-punctuation");
+
   private record Measured(BitSet matched, BitSet used, long rows, long collisions) {}
 
   private final DistinctKeys ours;
   private final DistinctKeys theirs;
+  private final Map<List<String>, Measured> known = new HashMap<>();
 
   private OverlapAudit(DistinctKeys ours, DistinctKeys theirs) {
     this.ours = ours;
@@ -75,9 +80,10 @@ public final class OverlapAudit {
     candidates.addAll(affixes(plain.matched()));
     List<Gain> alone = new ArrayList<>();
     for (String step : candidates) {
-      Measured with = measure(Normalise.parse(List.of(step)));
+      Measured with = measured(List.of(step));
       if (with.rows() > plain.rows()) {
-        alone.add(new Gain(step, with.rows() - plain.rows(), with.collisions()));
+        alone.add(
+            new Gain(step, with.rows() - plain.rows(), with.collisions(), LOSSY.contains(step)));
       }
     }
     alone.sort(Comparator.comparingLong(Gain::rows).reversed());
@@ -88,10 +94,10 @@ public final class OverlapAudit {
       Gain next = null;
       Measured nextMeasured = now;
       for (Gain gain : alone) {
-        if (!chosen.contains(gain.step())) {
-          Measured with = measure(Normalise.parse(plus(chosen, gain.step())));
+        if (!chosen.contains(gain.step()) && !gain.lossy()) {
+          Measured with = measured(plus(chosen, gain.step()));
           if (with.collisions() == 0 && with.rows() > nextMeasured.rows()) {
-            next = new Gain(gain.step(), with.rows() - now.rows(), 0);
+            next = new Gain(gain.step(), with.rows() - now.rows(), 0, false);
             nextMeasured = with;
           }
         }
@@ -125,6 +131,10 @@ public final class OverlapAudit {
     List<String> more = new ArrayList<>(steps);
     more.add(step.equals("trim") ? 0 : more.size(), step);
     return more;
+  }
+
+  private Measured measured(List<String> steps) {
+    return known.computeIfAbsent(steps, s -> measure(Normalise.parse(s)));
   }
 
   private Measured measure(List<NormaliseStep> steps) {
@@ -179,7 +189,7 @@ public final class OverlapAudit {
         key = matched.nextClearBit(key + 1)) {
       String text = ours.part(key, 0);
       for (int at = 1; at < text.length() - 1; at++) {
-        if (!Character.isLetterOrDigit(text.charAt(at))) {
+        if (!Character.isLetterOrDigit(text.charAt(at)) && !Spaces.isSpace(text.charAt(at))) {
           if (known.contains(text.substring(0, at))) {
             wins.merge("drop-suffix=" + text.substring(at), ours.count(key), Long::sum);
           }

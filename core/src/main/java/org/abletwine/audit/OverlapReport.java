@@ -48,8 +48,9 @@ public record OverlapReport(
    * @param step the step as an option writes it
    * @param rows further transactions matched
    * @param collisions reference keys it makes equal to another one
+   * @param lossy whether it leaves characters out, so that keys may match that should not
    */
-  public record Gain(String step, long rows, long collisions) {}
+  public record Gain(String step, long rows, long collisions, boolean lossy) {}
 
   /**
    * A key that is not in the reference.

@@ -5,7 +5,7 @@ import org.abletwine.expression.Condition;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
-import org.abletwine.step.Progress;
+import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.NearestName;
@@ -75,7 +75,7 @@ public record Correction(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, Progress progress) {
+  public StepRunner prepare(Columns columns, RunContext context) {
     check(columns);
     int number = columns.require(column, "correct");
     CorrectionList lines = CorrectionList.read(this);

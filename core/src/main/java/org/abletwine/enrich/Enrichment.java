@@ -7,7 +7,7 @@ import java.util.List;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Columns;
-import org.abletwine.step.Progress;
+import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Schema;
@@ -78,29 +78,29 @@ public final class Enrichment {
    * @throws org.abletwine.table.DataException when the data stops the run
    */
   public RunRecord writeTo(TableSink sink) {
-    return writeTo(sink, Progress.NONE);
+    return writeTo(sink, RunContext.QUIET);
   }
 
   /**
-   * Runs the enrichment, telling how far it is.
+   * Runs the enrichment, telling how far it is and what needs attention.
    *
    * @param sink where the rows go; committed at the end, and not touched by a failed run
-   * @param progress told about the tables being read
+   * @param context told about the tables being read and the rows that need attention
    * @return the account of the run
    * @throws SettingException when a step does not fit the columns
    * @throws org.abletwine.table.DataException when the data stops the run
    */
-  public RunRecord writeTo(TableSink sink, Progress progress) {
+  public RunRecord writeTo(TableSink sink, RunContext context) {
     Instant started = Instant.now();
     long begun = System.nanoTime();
     Columns columns = new Columns(transactions.name(), transactions.schema());
     List<StepRunner> runners = new ArrayList<>();
     for (Step step : steps) {
-      runners.add(step.prepare(columns, progress));
+      runners.add(step.prepare(columns, context));
     }
     Schema output = new Schema(columns.names());
     Pipeline pipeline =
-        new Pipeline(transactions, runners, sink, columns.numbers(), mostRows, progress);
+        new Pipeline(transactions, runners, sink, columns.numbers(), mostRows, context.progress());
     sink.start(transactions, output);
     pipeline.run();
     sink.commit();

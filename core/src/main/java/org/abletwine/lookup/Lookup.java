@@ -11,8 +11,11 @@ import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
 import org.abletwine.step.Progress;
+import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
 
@@ -201,6 +204,31 @@ public final class Lookup implements Step {
     return name;
   }
 
+  /** Returns the key parts, in order. */
+  public List<KeyPart> keyParts() {
+    return key;
+  }
+
+  /**
+   * Whether the condition on the reference lets a row pass.
+   *
+   * @param batch rows of the reference
+   * @param row one of them, 0-based
+   */
+  public boolean passes(Batch batch, int row) {
+    if (where == null) {
+      return true;
+    }
+    CellVector[] cells = new CellVector[batch.baseColumns()];
+    where.columns().forEach(column -> cells[column] = batch.column(column));
+    return where.passes(cells, row);
+  }
+
+  /** Returns the table to fetch from. */
+  public Table reference() {
+    return reference;
+  }
+
   /**
    * Loads the reference, for use one record at a time.
    *
@@ -213,9 +241,14 @@ public final class Lookup implements Step {
   }
 
   @Override
-  public StepRunner prepare(Columns columns, Progress progress) {
+  public StepRunner prepare(Columns columns, RunContext context) {
     int[] keyColumns = LookupCheck.against(this, columns);
-    return new LookupRunner(this, ReferenceLoader.load(this, progress), keyColumns);
+    return new LookupRunner(
+        this,
+        ReferenceLoader.load(this, context.progress()),
+        keyColumns,
+        columns.tableName(),
+        context.exceptions());
   }
 
   @Override

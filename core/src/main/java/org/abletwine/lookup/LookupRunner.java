@@ -6,8 +6,10 @@ import java.util.stream.Collectors;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
+import org.abletwine.index.KeyGroups;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
+import org.abletwine.step.Exceptions;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
@@ -27,6 +29,8 @@ final class LookupRunner implements StepRunner {
   private final LoadedReference reference;
   private final int[] keyColumns;
   private final KeyEncoder encoder;
+  private final String transactions;
+  private final Exceptions exceptions;
   private final StepGains gains;
   private final EncodedKeys keys = new EncodedKeys();
   private final int attributes;
@@ -47,7 +51,14 @@ final class LookupRunner implements StepRunner {
   private long picked;
   private long dropped;
 
-  LookupRunner(Lookup lookup, LoadedReference reference, int[] keyColumns) {
+  LookupRunner(
+      Lookup lookup,
+      LoadedReference reference,
+      int[] keyColumns,
+      String transactions,
+      Exceptions exceptions) {
+    this.transactions = transactions;
+    this.exceptions = exceptions;
     this.lookup = lookup;
     this.reference = reference;
     this.keyColumns = keyColumns.clone();
@@ -63,6 +74,7 @@ final class LookupRunner implements StepRunner {
             lookup.treatments.get(outcome).fill().values().get(lookup.bring.get(a).as());
       }
     }
+    tellReference();
     this.drops =
         lookup.treatments.values().stream().anyMatch(t -> t.action() == Treatment.Action.DROP);
   }
@@ -78,6 +90,9 @@ final class LookupRunner implements StepRunner {
     encoder.encode(batch, keys);
     reference.index().probe(keys, found);
     settle(batch, count);
+    if (exceptions != Exceptions.NONE) {
+      tell(batch, count);
+    }
     gains.count(batch, found, keys.changed);
     if (reference.leftOut().index().keys() > 0) {
       countWouldMatch(count);
@@ -119,6 +134,67 @@ final class LookupRunner implements StepRunner {
       }
     }
     rows += count;
+  }
+
+  /**
+   * Reference rows left out by a rule for duplicates, and keys that only normalising made equal.
+   */
+  private void tellReference() {
+    if (exceptions == Exceptions.NONE) {
+      return;
+    }
+    KeyGroups groups = reference.index().groups();
+    int keyCell = lookup.bring.size();
+    for (int group = 0; group < groups.count(); group++) {
+      for (int row : groups.rows(group)) {
+        String key = String.valueOf(reference.rows().get(row, keyCell));
+        if (lookup.duplicates.rule() != Duplicates.Rule.KEEP
+            && reference.rows().place(row) != reference.chosen()[group]) {
+          int stays = reference.index().rowAt(reference.chosen()[group]);
+          exceptions.found(
+              lookup.name,
+              "duplicate left out",
+              reference.name(),
+              reference.numbers().of(row),
+              key,
+              "row " + reference.numbers().of(stays) + " stays (" + lookup.duplicates + ")");
+        }
+      }
+    }
+    for (String example : reference.collisionExamples()) {
+      exceptions.found(
+          lookup.name, "collision", reference.name(), 0, example, "equal only by normalising");
+    }
+  }
+
+  private void tell(Batch batch, int count) {
+    Outcome[] all = Outcome.values();
+    for (int row = 0; row < count; row++) {
+      Outcome outcome = all[outcomes[row]];
+      if (outcome != Outcome.MATCHED) {
+        StringBuilder key = new StringBuilder();
+        for (int part = 0; part < keyColumns.length; part++) {
+          String value = batch.column(keyColumns[part]).get(row);
+          key.append(part == 0 ? "" : " | ").append(value == null ? "" : value);
+        }
+        exceptions.found(
+            lookup.name,
+            outcome.label(),
+            transactions,
+            batch.rowNumber(row),
+            key.toString(),
+            outcome == Outcome.AMBIGUOUS ? candidates(row) : "");
+      }
+    }
+  }
+
+  /** The reference rows an ambiguous key stands on. */
+  private String candidates(int row) {
+    int group = ~reference.index().find(keys, row);
+    return "rows "
+        + reference.numbers().list(reference.index().groups().rows(group))
+        + " of "
+        + reference.name();
   }
 
   private void countBlankParts(int parts) {

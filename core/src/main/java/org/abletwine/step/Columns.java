@@ -82,6 +82,11 @@ public final class Columns {
     return next++;
   }
 
+  /** Returns the name of the transactions. */
+  public String tableName() {
+    return tableName;
+  }
+
   /** Returns the columns in output order. */
   public List<String> names() {
     return new ArrayList<>(numbers.keySet());

@@ -8,12 +8,12 @@ public interface Step {
    * columns it adds, and loads what it needs.
    *
    * @param columns the columns so far; the step adds its own
-   * @param progress told about tables being read
+   * @param context told about tables being read and rows that need attention
    * @return the prepared step, for one run and one thread
    * @throws org.abletwine.table.SettingException when a setting does not fit the columns
    * @throws org.abletwine.table.DataException when a reference cannot be read
    */
-  StepRunner prepare(Columns columns, Progress progress);
+  StepRunner prepare(Columns columns, RunContext context);
 
   /**
    * Checks the step's settings against the columns so far and the heads of its references, without

@@ -61,7 +61,7 @@ final class PlanCompiler {
       builder.title(plan.title());
     }
     List<Optional<Mark>> places = new ArrayList<>();
-    List<String> names = new ArrayList<>();
+    Map<String, Lookup> lookups = new LinkedHashMap<>();
     for (StepSpec spec : plan.steps()) {
       if (spec instanceof CorrectSpec correct) {
         Correction correction = correction(correct);
@@ -76,13 +76,13 @@ final class PlanCompiler {
       if (lookup == null) {
         continue;
       }
-      if (names.contains(lookup.name())) {
+      if (lookups.containsKey(lookup.name())) {
         mistakes.add(
             step.place(),
             "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
         continue;
       }
-      names.add(lookup.name());
+      lookups.put(lookup.name(), lookup);
       builder.lookup(lookup);
       places.add(step.place());
     }
@@ -90,7 +90,7 @@ final class PlanCompiler {
       mistakes.add(places.get(mistake.step()), mistake.message());
     }
     checkOutputs();
-    return new PlannedRun(builder, plan.outputs().enriched(), plan.outputs().record());
+    return new PlannedRun(builder, lookups, plan.outputs());
   }
 
   private @Nullable Table open(TableSpec spec) {
@@ -212,7 +212,9 @@ final class PlanCompiler {
       if (output == null) {
         continue;
       }
-      String problem = OutputPaths.problem(output, inputs, taken);
+      // The draft may be read too: a run keeps the lines that were decided, and only adds to them.
+      boolean draft = output == plan.outputs().corrections();
+      String problem = OutputPaths.problem(output, draft ? List.of() : inputs, taken);
       if (problem != null) {
         mistakes.add(plan.outputs().mark(), "outputs: " + problem);
       }

@@ -2,9 +2,16 @@ package org.abletwine.plan;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.plan.Plan.Outputs;
+import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
+import org.abletwine.step.RunContext;
 import org.abletwine.table.OutputFile;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
@@ -14,20 +21,30 @@ import org.jspecify.annotations.Nullable;
 /** A plan that has been read and checked, ready to run. For one run, by one thread. */
 public final class PlannedRun {
   private final Enrichment.Builder enrichment;
-  private final @Nullable Path enriched;
-  private final @Nullable Path record;
+  private final Map<String, Lookup> lookups;
+  private final Outputs outputs;
 
-  PlannedRun(Enrichment.Builder enrichment, @Nullable Path enriched, @Nullable Path record) {
+  PlannedRun(Enrichment.Builder enrichment, Map<String, Lookup> lookups, Outputs outputs) {
     this.enrichment = enrichment;
-    this.enriched = enriched;
-    this.record = record;
+    this.lookups = lookups;
+    this.outputs = outputs;
   }
 
-  /** What a run wrote: its record, and the form of the enriched file in words. */
-  public record Result(RunRecord record, @Nullable Path enriched, String form, long bytes) {}
+  /**
+   * What a run wrote.
+   *
+   * @param record the account of the run
+   * @param enriched where the rows went
+   * @param form how they are written down, in words
+   * @param bytes their size
+   * @param others the other files, each with what is in it
+   */
+  public record Result(
+      RunRecord record, Path enriched, String form, long bytes, List<String> others) {}
 
   /**
-   * Runs the plan and writes its outputs.
+   * Runs the plan and writes its outputs, each beside its place and moved in whole once the run is
+   * done.
    *
    * @param progress told about the tables being read
    * @return what was written
@@ -35,24 +52,68 @@ public final class PlannedRun {
    * @throws org.abletwine.table.DataException when the data or a file stops the run
    */
   public Result run(Progress progress) {
+    Path enriched = outputs.enriched();
     if (enriched == null) {
       throw new SettingException(
           "the plan writes nothing; state outputs: { enriched: FILE.csv }, or run with --preview");
     }
-    OutputFile recordFile = record == null ? null : new OutputFile(record);
-    try (TableSink sink = Tables.sink(enriched)) {
-      RunRecord figures = enrichment.build().writeTo(sink, progress);
+    CorrectionsDraft draft =
+        outputs.corrections() == null ? null : new CorrectionsDraft(outputs.corrections(), lookups);
+    if (draft != null) {
+      draft.check();
+    }
+    List<String> others = new ArrayList<>();
+    try (OutputFile recordFile =
+            outputs.record() == null ? null : new OutputFile(outputs.record());
+        ExceptionFile exceptions =
+            outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
+        TableSink sink = Tables.sink(enriched)) {
+      RunRecord figures =
+          enrichment.build().writeTo(sink, new RunContext(progress, listener(exceptions, draft)));
+      if (exceptions != null) {
+        exceptions.commit();
+        others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
+      }
+      if (draft != null) {
+        commit(draft, others);
+      }
       if (recordFile != null) {
         byte[] json = (RunJson.text(figures) + "\n").getBytes(StandardCharsets.UTF_8);
         recordFile.write(json, json.length);
         recordFile.commit();
+        others.add(outputs.record() + "  (the run record)");
       }
-      return new Result(figures, enriched, sink.form(), sink.bytesWritten());
-    } finally {
-      if (recordFile != null) {
-        recordFile.close();
-      }
+      return new Result(figures, enriched, sink.form(), sink.bytesWritten(), others);
     }
+  }
+
+  private void commit(CorrectionsDraft draft, List<String> others) {
+    CorrectionsDraft.Written written = draft.write();
+    try (var rows = written.rows()) {
+      rows.commit();
+    }
+    others.add(
+        outputs.corrections()
+            + "  ("
+            + written.proposed()
+            + " corrections proposed, "
+            + written.kept()
+            + " decided before; set accept to yes and use it with correct)");
+  }
+
+  private static Exceptions listener(
+      @Nullable ExceptionFile file, @Nullable CorrectionsDraft draft) {
+    if (file == null && draft == null) {
+      return Exceptions.NONE;
+    }
+    return (step, kind, table, row, key, detail) -> {
+      if (file != null) {
+        file.found(step, kind, table, row, key, detail);
+      }
+      if (draft != null) {
+        draft.found(step, kind, key);
+      }
+    };
   }
 
   /**

@@ -1,0 +1,175 @@
+package org.abletwine.plan;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.abletwine.audit.NearMisses;
+import org.abletwine.formats.csv.CsvRows;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.table.Batch;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableReader;
+import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The draft of corrections a run proposes: unmatched keys of one part, each with the reference key
+ * most like it, for a person to accept or not. Lines of an earlier draft that were decided are kept
+ * as they are, and their keys are not proposed again.
+ */
+final class CorrectionsDraft {
+  private static final int MOST_KEYS = 100_000;
+  private static final String[] HEADER = {
+    "column", "written", "meant", "similarity", "rows", "measure", "accept"
+  };
+
+  private final Path target;
+  private final Map<String, Lookup> lookups;
+  private final Map<String, Map<String, Long>> unmatched = new LinkedHashMap<>();
+
+  /**
+   * @param target the draft
+   * @param lookups the lookups by name; those with keys of several parts are passed over
+   */
+  CorrectionsDraft(Path target, Map<String, Lookup> lookups) {
+    this.target = target;
+    this.lookups = new HashMap<>(lookups);
+    this.lookups.values().removeIf(lookup -> lookup.keyParts().size() != 1);
+  }
+
+  void found(String step, String kind, String key) {
+    if (kind.equals("unmatched") && lookups.containsKey(step)) {
+      Map<String, Long> keys = unmatched.computeIfAbsent(step, s -> new LinkedHashMap<>());
+      if (keys.size() < MOST_KEYS || keys.containsKey(key)) {
+        keys.merge(key, 1L, Long::sum);
+      }
+    }
+  }
+
+  /** Writes the draft beside its target; the caller commits it. Returns the lines proposed. */
+  Written write() {
+    List<String[]> decided = decided();
+    Set<String> known = new LinkedHashSet<>();
+    decided.forEach(line -> known.add(line[0] + "\n" + line[1]));
+    List<String[]> proposed = new ArrayList<>();
+    unmatched.forEach((step, keys) -> propose(step, keys, known, proposed));
+    proposed.sort(Comparator.comparingLong((String[] line) -> Long.parseLong(line[4])).reversed());
+    CsvRows rows = new CsvRows(target, HEADER);
+    decided.forEach(rows::row);
+    proposed.forEach(rows::row);
+    return new Written(rows, proposed.size(), decided.size());
+  }
+
+  /** A draft not yet moved into place. */
+  record Written(CsvRows rows, int proposed, int kept) {}
+
+  private void propose(
+      String step, Map<String, Long> keys, Set<String> known, List<String[]> proposed) {
+    Lookup lookup = lookups.get(step);
+    if (lookup == null) {
+      return;
+    }
+    String column = lookup.keyParts().get(0).ours();
+    NearMisses near = new NearMisses(List.copyOf(keysOf(lookup)));
+    keys.forEach(
+        (key, rows) -> {
+          if (!known.contains(column + "\n" + key)) {
+            for (NearMisses.NearMiss miss : near.of(key.strip(), 1)) {
+              proposed.add(
+                  new String[] {
+                    column,
+                    key,
+                    miss.key(),
+                    String.format(Locale.ROOT, "%.3f", miss.similarity()),
+                    Long.toString(rows),
+                    "",
+                    ""
+                  });
+            }
+          }
+        });
+  }
+
+  /** The keys that a lookup can find: those of rows that its condition lets pass. */
+  private static Set<String> keysOf(Lookup lookup) {
+    Set<String> keys = new LinkedHashSet<>();
+    int at = lookup.reference().schema().indexOf(lookup.keyParts().get(0).theirs());
+    forEachRow(
+        lookup.reference(),
+        (batch, row) -> {
+          String key = batch.column(at).get(row);
+          if (key != null && lookup.passes(batch, row)) {
+            keys.add(key.strip());
+          }
+        });
+    return keys;
+  }
+
+  private interface RowAction {
+    void take(Batch batch, int row);
+  }
+
+  private static void forEachRow(Table table, RowAction action) {
+    try (TableReader reader = table.open()) {
+      Batch batch = new Batch(table.schema().size());
+      while (reader.read(batch)) {
+        for (int row = 0; row < batch.rows(); row++) {
+          action.take(batch, row);
+        }
+      }
+    }
+  }
+
+  /** Lines of an earlier draft in which a person has filled in accept. */
+  private List<String[]> decided() {
+    List<String[]> lines = new ArrayList<>();
+    if (!Files.exists(target)) {
+      return lines;
+    }
+    Table before = Tables.file(target);
+    int[] columns = new int[HEADER.length];
+    for (int i = 0; i < HEADER.length; i++) {
+      columns[i] = before.schema().indexOf(HEADER[i]);
+      if (columns[i] < 0) {
+        throw new SettingException(
+            "outputs, corrections: "
+                + target
+                + " is there already and is no draft (it has no column "
+                + HEADER[i]
+                + "); name another file");
+      }
+    }
+    forEachRow(
+        before,
+        (batch, row) -> {
+          String[] line = new String[HEADER.length];
+          for (int i = 0; i < line.length; i++) {
+            @Nullable String cell = batch.column(columns[i]).get(row);
+            line[i] = cell == null ? "" : cell;
+          }
+          if (!line[HEADER.length - 1].isBlank()) {
+            lines.add(line);
+          }
+        });
+    return lines;
+  }
+
+  /** Refuses early what would only fail at the end. */
+  void check() {
+    try {
+      decided();
+    } catch (DataException e) {
+      throw new SettingException("outputs, corrections: " + e.getMessage());
+    }
+  }
+}
