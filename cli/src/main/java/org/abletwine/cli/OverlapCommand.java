@@ -147,15 +147,13 @@ final class OverlapCommand implements Callable<Integer> {
     table.cell(note, Ink.DIM).end();
   }
 
-  /** The line for a plan: trim first, as it was measured. */
+  /** The line for a plan. */
   private static String pasteable(OverlapReport report) {
     List<String> names = new ArrayList<>();
-    for (OverlapReport.Gain gain : report.best()) {
-      String step = gain.step();
+    for (String step : report.steps()) {
       int at = step.indexOf('=');
-      String text =
-          at < 0 ? step : "{ " + step.substring(0, at) + ": \"" + step.substring(at + 1) + "\" }";
-      names.add(step.equals("trim") ? 0 : names.size(), text);
+      names.add(
+          at < 0 ? step : "{ " + step.substring(0, at) + ": \"" + step.substring(at + 1) + "\" }");
     }
     return "normalise: [" + String.join(", ", names) + "]";
   }

@@ -121,16 +121,29 @@ public final class OverlapAudit {
         now.used().cardinality(),
         alone,
         best,
+        chosen,
         now.rows(),
         unmatched,
         (long) ours.size() - now.matched().cardinality());
   }
 
-  /** Steps that only move ends come before those that need plain ends: trim is put first. */
+  /**
+   * A list of steps in the order they apply: spaces go first, then ends, which are compared exactly
+   * and so must be seen before anything changes their letters.
+   */
   private static List<String> plus(List<String> steps, String step) {
     List<String> more = new ArrayList<>(steps);
-    more.add(step.equals("trim") ? 0 : more.size(), step);
+    more.add(step);
+    more.sort(Comparator.comparingInt(OverlapAudit::rank));
     return more;
+  }
+
+  private static int rank(String step) {
+    return step.equals("trim")
+        ? 0
+        : step.equals("collapse-spaces")
+            ? 1
+            : step.startsWith("drop-") && step.contains("=") ? 2 : 3;
   }
 
   private Measured measured(List<String> steps) {

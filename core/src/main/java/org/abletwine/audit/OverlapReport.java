@@ -16,6 +16,7 @@ import org.abletwine.audit.NearMisses.NearMiss;
  * @param usedReferenceKeys reference keys that some transaction has, after the best steps
  * @param alone what each step would win by itself, most first
  * @param best the best small set of steps, each with what it adds in that order
+ * @param steps the best set in the order to apply it
  * @param bestMatchedRows transactions matched after the best set
  * @param unmatched keys still unmatched after the best set, most rows first
  * @param unmatchedKeys how many of them there are
@@ -31,6 +32,7 @@ public record OverlapReport(
     long usedReferenceKeys,
     List<Gain> alone,
     List<Gain> best,
+    List<String> steps,
     long bestMatchedRows,
     List<Unmatched> unmatched,
     long unmatchedKeys) {
@@ -39,6 +41,7 @@ public record OverlapReport(
   public OverlapReport {
     alone = List.copyOf(alone);
     best = List.copyOf(best);
+    steps = List.copyOf(steps);
     unmatched = List.copyOf(unmatched);
   }
 

@@ -88,7 +88,7 @@ class PlanFileTest {
                 + " \"title\"?",
             "p.plan.yaml line 5, column 33: references, growers: no setting is called"
                 + " \"delimeter\" here; did you mean \"delimiter\"?",
-            "p.plan.yaml line 7, column 13: lookup: no reference is called \"grower\"; did you"
+            "p.plan.yaml line 7, column 13: no reference is called \"grower\"; did you"
                 + " mean \"growers\"?",
             "p.plan.yaml line 9, column 13: lookup growers, key: growers.csv has no column"
                 + " \"grower_nr\"; did you mean \"grower_no\"?",

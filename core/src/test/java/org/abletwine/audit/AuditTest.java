@@ -1,0 +1,150 @@
+package org.abletwine.audit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.abletwine.MemoryTable;
+import org.abletwine.key.Normalise;
+import org.abletwine.lookup.Duplicates;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class AuditTest {
+  private static final List<String> CODES =
+      List.of("000123A", "000456B", "000789C", "001000D", "002000E");
+
+  private static MemoryTable column(String name, List<String> values) {
+    List<@Nullable String[]> rows = new ArrayList<>();
+    values.forEach(value -> rows.add(new String[] {value}));
+    return new MemoryTable(name, List.of("k"), rows, 4);
+  }
+
+  @Test
+  void overlapMeasuresBothWaysAndProposesTheBestSteps() {
+    MemoryTable theirs = column("theirs", CODES);
+    MemoryTable ours =
+        column(
+            "ours",
+            List.of(
+                "000123A", " 000123A", "000456b", "456B", "000798C", "ZZ", "000123A", "001000D/W"));
+    OverlapReport report = OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, 10);
+    assertThat(report.rows()).isEqualTo(8);
+    assertThat(report.matchedRows()).isEqualTo(2);
+    assertThat(report.bestMatchedRows()).isEqualTo(6);
+    assertThat(report.best())
+        .extracting(OverlapReport.Gain::step)
+        .containsExactlyInAnyOrder("trim", "ignore-case", "drop-leading-zeros", "drop-suffix=/W");
+    assertThat(report.steps()).startsWith("trim", "drop-suffix=/W");
+    assertThat(report.alone()).extracting(OverlapReport.Gain::step).contains("digits-only");
+    assertThat(report.unmatchedKeys()).isEqualTo(2);
+    assertThat(report.unmatched().get(0).key()).isEqualTo("000798C");
+    assertThat(report.unmatched().get(1).near()).isEmpty();
+    assertThat(report.usedReferenceKeys()).isEqualTo(3);
+  }
+
+  @Test
+  void nearMissesFindOneSlipAnywhere() {
+    List<String> keys = new ArrayList<>();
+    Random random = new Random(3);
+    for (int i = 0; i < 20_000; i++) {
+      keys.add(String.format("%08d", random.nextInt(100_000_000)));
+    }
+    NearMisses near = new NearMisses(keys);
+    int found = 0;
+    for (int i = 0; i < 400; i++) {
+      String right = keys.get(random.nextInt(keys.size()));
+      int at = random.nextInt(8);
+      String wrong = right.substring(0, at) + "x" + right.substring(at + 1);
+      found += near.of(wrong, 3).stream().anyMatch(m -> m.key().equals(right)) ? 1 : 0;
+    }
+    assertThat(found).as("of 400").isGreaterThan(380);
+  }
+
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5})
+  void duplicatesAgreeWithCountingByHand(long seed) {
+    Random random = new Random(seed);
+    List<@Nullable String[]> rows = new ArrayList<>();
+    Map<String, List<Integer>> expected = new HashMap<>();
+    for (int row = 1; row <= 500; row++) {
+      String a = random.nextInt(20) == 0 ? null : "a" + random.nextInt(15);
+      String b = "b" + random.nextInt(15);
+      rows.add(new String[] {a, b, "v" + random.nextInt(2)});
+      if (a != null) {
+        expected.computeIfAbsent(a + "|" + b, k -> new ArrayList<>()).add(row);
+      }
+    }
+    MemoryTable table = new MemoryTable("t", List.of("a", "b", "v"), rows, 7);
+    DuplicateAudit audit = DuplicateAudit.of(table, new int[] {0, 1}, List.of(Normalise.trim()));
+    DuplicateReport report = audit.report(1000);
+    List<List<Integer>> groups = expected.values().stream().filter(g -> g.size() > 1).toList();
+    assertThat(report.duplicateKeys()).isEqualTo(groups.size());
+    assertThat(report.keys()).isEqualTo(expected.size());
+    assertThat(report.examples())
+        .extracting(DuplicateReport.DuplicateKey::rows)
+        .containsExactlyInAnyOrderElementsOf(groups);
+    long alike =
+        groups.stream()
+            .filter(g -> g.stream().map(r -> rows.get(r - 1)[2]).distinct().count() == 1)
+            .count();
+    assertThat(report.identicalKeys()).isEqualTo(alike);
+    assertThat(500 - audit.leftOutBy(Duplicates.of(Duplicates.Rule.FIRST)).cardinality())
+        .isEqualTo(expected.size() + report.blankRows());
+  }
+
+  @Test
+  void theFewestColumnsThatMakeAKeyUniqueAreFound() {
+    MemoryTable table =
+        MemoryTable.of(
+            "p",
+            "commodity,grade,from,price",
+            "oats,M1,1,5",
+            "oats,M1,2,5",
+            "oats,M2,1,5",
+            "oats,M2,2,5");
+    DuplicateReport report = DuplicateAudit.of(table, new int[] {0}, List.of()).report(5);
+    assertThat(report.uniqueWith()).containsExactly(List.of("grade", "from"));
+  }
+
+  @Test
+  void profilesShowWhatAColumnHolds() {
+    MemoryTable table =
+        MemoryTable.of(
+            "t",
+            "id,code,kg,on,half",
+            "1,A1,1.5,2026-01-01,x",
+            "2, a1,2,2026-01-02,",
+            "3,a1,,2026-01-03,X");
+    TableProfile profile = TableProfile.of(table);
+    assertThat(profile.columns())
+        .extracting(ColumnProfile::type)
+        .containsExactly("whole number", "text", "decimal", "date", "text");
+    ColumnProfile code = profile.columns().get(1);
+    assertThat(code.straySpaces()).isEqualTo(1);
+    assertThat(code.caseForms()).as("A1 and a1").isEqualTo(1);
+    assertThat(profile.columns().get(2).nulls()).isEqualTo(1);
+    assertThat(profile.columns().stream().filter(ColumnProfile::unique).map(ColumnProfile::name))
+        .containsExactly("id", "code", "on");
+    MemoryTable pairs = MemoryTable.of("p", "a,b,c", "1,1,x", "1,2,x", "2,1,x", "2,2,x");
+    assertThat(TableProfile.of(pairs).pairs()).containsExactly(List.of("a", "b"));
+  }
+
+  @Test
+  void largeCountsAreEstimatedWithinTheirError() {
+    HashCounter counter = new HashCounter(1_000);
+    for (int i = 0; i < 500_000; i++) {
+      char[] text = Integer.toString(i % 200_000).toCharArray();
+      counter.add(HashCounter.hash(text, 0, text.length));
+    }
+    assertThat(counter.exact()).isFalse();
+    assertThat((double) counter.count())
+        .isCloseTo(200_000, within(200_000 * 4 * HashCounter.ERROR));
+  }
+}

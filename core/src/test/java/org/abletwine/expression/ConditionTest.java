@@ -1,0 +1,73 @@
+package org.abletwine.expression;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.Schema;
+import org.abletwine.table.SettingException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ConditionTest {
+  private static final Schema SCHEMA = new Schema(List.of("status", "kg", "note", "Postal code"));
+
+  private static boolean passes(String condition) {
+    Batch row = Batch.ofOneRow("open", "7.50", null, "100");
+    CellVector[] cells = {row.column(0), row.column(1), row.column(2), row.column(3)};
+    return Condition.parse(condition, SCHEMA, "t.csv").passes(cells, 0);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      quoteCharacter = '`',
+      value = {
+        "status = 'open';true",
+        "status <> 'open';false",
+        "kg = 7.5;true",
+        "kg > 7 and kg < 10;true",
+        "kg between 7.5 and 8;true",
+        "kg not between 1 and 2;true",
+        "kg > -1;true",
+        "status in ('open', 'new');true",
+        "status not in ('open');false",
+        "kg in (1, 7.50);true",
+        "status like 'o%n';true",
+        "status like '_pen';true",
+        "status not like 'x%';true",
+        "note is null;true",
+        "note is not null;false",
+        "note = 'x';false",
+        "note <> 'x';false",
+        "not (note = 'x');false",
+        "note = 'x' or status = 'open';true",
+        "note = 'x' and status = 'open';false",
+        "note not in ('x');false",
+        "\"Postal code\" = '100';true",
+        "status > 5;false",
+        "(status = 'shut' or kg >= 7) and not note is not null;true",
+      })
+  void followsIsoSql(String condition, boolean expected) {
+    assertThat(passes(condition)).isEqualTo(expected);
+  }
+
+  @Test
+  void whatIsNoConditionIsRefused() {
+    assertRefused("status", "not a condition");
+    assertRefused("statsu = 'open'", "did you mean \"status\"?", "at character 1");
+    assertRefused("status = = 'x'", "cannot read");
+    assertRefused("upper(status) = 'OPEN'", "cannot be used here");
+    assertRefused("kg + 1", "not a condition");
+  }
+
+  private static void assertRefused(String condition, String... parts) {
+    assertThatThrownBy(() -> Condition.parse(condition, SCHEMA, "t.csv"))
+        .isInstanceOf(SettingException.class)
+        .message()
+        .contains(parts);
+  }
+}
