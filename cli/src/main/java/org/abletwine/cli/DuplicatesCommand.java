@@ -38,6 +38,7 @@ import picocli.CommandLine.Parameters;
       "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on"
     })
 final class DuplicatesCommand implements Callable<Integer> {
+  private static final long MANY_KEYS = 10_000;
   private static final List<String> RULES =
       List.of("first", "last", "fullest", "identical", "newest-by=COLUMN");
 
@@ -230,7 +231,9 @@ final class DuplicatesCommand implements Callable<Integer> {
     }
     System.out.println();
     printUnique(report);
-    System.out.printf(Locale.ROOT, "  index: %.0f bytes a key%n", report.bytesPerKey());
+    if (report.keys() > MANY_KEYS) {
+      System.out.printf(Locale.ROOT, "  index: %.0f bytes a key%n", report.bytesPerKey());
+    }
   }
 
   private static String rows(List<Integer> rows) {

@@ -24,6 +24,8 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = "  able-twine profile tickets.csv growers.csv")
 final class ProfileCommand implements Callable<Integer> {
+  private static final int MOST_KEYS = 6;
+
   @Parameters(
       paramLabel = "TABLE",
       arity = "1..*",
@@ -65,9 +67,7 @@ final class ProfileCommand implements Callable<Integer> {
             + " columns");
     TextTable table = new TextTable("llrrrll");
     for (String heading :
-        new String[] {
-          "column", "type", "nulls", "distinct", "length", "examples", "worth a look"
-        }) {
+        new String[] {"column", "type", "nulls", "distinct", "length", "examples", ""}) {
       table.cell(heading, Ink.DIM);
     }
     table.end();
@@ -80,7 +80,17 @@ final class ProfileCommand implements Callable<Integer> {
               ? Integer.toString(column.longest())
               : column.shortest() + "-" + column.longest());
       table.cell(String.join(", ", column.examples().stream().map(ProfileCommand::shown).toList()));
-      table.cell(String.join("; ", remarks(column)), Ink.WARN).end();
+      List<String> remarks = remarks(column);
+      for (int i = 0; i < remarks.size(); i++) {
+        if (i > 0) {
+          table.end();
+          for (int blank = 0; blank < 6; blank++) {
+            table.cell("");
+          }
+        }
+        table.cell(remarks.get(i), Ink.WARN);
+      }
+      table.end();
     }
     table.render(colour).forEach(System.out::println);
     System.out.println("  " + keys(profile));
@@ -106,15 +116,16 @@ final class ProfileCommand implements Callable<Integer> {
   }
 
   private static String keys(TableProfile profile) {
-    List<String> single =
-        profile.columns().stream().filter(ColumnProfile::unique).map(ColumnProfile::name).toList();
-    if (!single.isEmpty()) {
-      return "could be a key: " + String.join(", ", single);
-    }
-    if (!profile.pairs().isEmpty()) {
-      return "no single column could be a key; together: "
-          + String.join(
-              ", ", profile.pairs().stream().map(pair -> String.join(" + ", pair)).toList());
+    List<String> keys = new ArrayList<>();
+    profile.columns().stream()
+        .filter(ColumnProfile::unique)
+        .forEach(column -> keys.add(column.name()));
+    profile.pairs().forEach(pair -> keys.add(String.join(" + ", pair)));
+    if (!keys.isEmpty()) {
+      int more = keys.size() - MOST_KEYS;
+      return "could be a key: "
+          + String.join(", ", keys.subList(0, Math.min(MOST_KEYS, keys.size())))
+          + (more > 0 ? " and " + more + " more" : "");
     }
     return "no column could be a key, and no pair of those tried (" + profile.pairsTried() + ")";
   }

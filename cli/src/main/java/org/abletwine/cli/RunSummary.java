@@ -94,13 +94,10 @@ final class RunSummary {
               + " lines used"
               + (correction.unused() == 0
                   ? ""
-                  : "; never used: "
-                      + String.join(
-                          ", ",
-                          correction
-                              .unusedExamples()
-                              .subList(0, Math.min(3, correction.unusedExamples().size())))
-                      + (correction.unused() > 3 ? " ..." : "")));
+                  : "; "
+                      + count(correction.unused())
+                      + " never used, such as "
+                      + correction.unusedExamples().get(0)));
     }
   }
 

@@ -14,7 +14,7 @@ import org.abletwine.table.Table;
  * @param table its name
  * @param rows rows
  * @param columns a profile per column
- * @param pairs pairs of columns that could together be a key, where no single column could
+ * @param pairs pairs of columns that could together be a key, though neither could alone
  * @param pairsTried how many pairs were tried
  */
 public record TableProfile(
@@ -33,8 +33,8 @@ public record TableProfile(
   }
 
   /**
-   * Reads a table and profiles it: once, and a second time to try pairs of columns when no single
-   * one could be a key.
+   * Reads a table and profiles it: once, and a second time to try pairs of columns, until each of
+   * them has met a value twice.
    *
    * @param table the table
    * @return its profile
@@ -54,9 +54,8 @@ public record TableProfile(
           return true;
         });
     List<ColumnProfile> columns = profilers.stream().map(ColumnProfiler::profile).toList();
-    boolean single = columns.stream().anyMatch(ColumnProfile::unique);
     List<int[]> candidates =
-        single || rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0]);
+        rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0]);
     return new TableProfile(
         table.name(), rows[0], columns, tried(table, candidates), candidates.size());
   }
@@ -67,7 +66,9 @@ public record TableProfile(
       for (int b = a + 1; b < columns.size(); b++) {
         ColumnProfile one = columns.get(a);
         ColumnProfile other = columns.get(b);
-        if (one.nulls() + other.nulls() == 0
+        if (!one.unique()
+            && !other.unique()
+            && one.nulls() + other.nulls() == 0
             && (double) one.distinct() * other.distinct() >= rows
             && pairs.size() < MOST_PAIRS) {
           pairs.add(new int[] {a, b});

@@ -1,0 +1,60 @@
+package org.abletwine.benchmarks;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import org.abletwine.audit.DuplicateAudit;
+import org.abletwine.audit.DuplicateReport;
+import org.abletwine.demo.WendleVale;
+import org.abletwine.key.Normalise;
+import org.abletwine.table.Batch;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableReader;
+import org.abletwine.table.Tables;
+
+/** Times the search for duplicates against reading and parsing the same file, alternating. */
+public final class DuplicateSpeed {
+  private DuplicateSpeed() {}
+
+  /**
+   * Runs the comparison.
+   *
+   * @param args the number of growers; rounds; the folder for data
+   * @throws IOException when data cannot be written
+   */
+  public static void main(String[] args) throws IOException {
+    int growers = Integer.parseInt(args[0]);
+    int rounds = Integer.parseInt(args[1]);
+    Path data = Files.createDirectories(Path.of(args[2], "d" + growers));
+    if (!Files.exists(data.resolve("growers.csv"))) {
+      WendleVale.write(data, 1, growers, WendleVale.SEED);
+    }
+    Table table = Tables.file(data.resolve("growers.csv"));
+    for (int round = 1; round <= rounds; round++) {
+      long begun = System.nanoTime();
+      long rows = 0;
+      try (TableReader reader = table.open()) {
+        Batch batch = new Batch(table.schema().size());
+        while (reader.read(batch)) {
+          rows += batch.rows();
+        }
+      }
+      double reading = (System.nanoTime() - begun) / 1e9;
+      begun = System.nanoTime();
+      DuplicateReport report =
+          DuplicateAudit.of(table, new int[] {0}, List.of(Normalise.trim())).report(10);
+      double finding = (System.nanoTime() - begun) / 1e9;
+      System.out.printf(
+          Locale.ROOT,
+          "%,d rows: reading %.2f s, duplicates %.2f s, ratio %.2f; %,d keys on several rows, %.0f bytes a key%n",
+          rows,
+          reading,
+          finding,
+          finding / reading,
+          report.duplicateKeys(),
+          report.bytesPerKey());
+    }
+  }
+}
