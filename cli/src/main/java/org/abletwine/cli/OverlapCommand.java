@@ -1,5 +1,6 @@
 package org.abletwine.cli;
 
+import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,6 +12,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -49,6 +51,12 @@ final class OverlapCommand implements Callable<Integer> {
       description = "How many unmatched keys to show. Default: ${DEFAULT-VALUE}.")
   private int show;
 
+  @Option(
+      names = "--measure",
+      paramLabel = "COLUMN",
+      description = "Total this column of the transactions by unmatched key, largest first.")
+  private String measure;
+
   @Mixin private ReadingOptions reading;
 
   @Option(names = "--json", description = "Print the figures as JSON.")
@@ -68,7 +76,13 @@ final class OverlapCommand implements Callable<Integer> {
             .mapToInt(p -> theirs.schema().require(p.theirs(), "--key: " + theirs.name()))
             .toArray();
     OverlapReport report =
-        OverlapAudit.compare(ours, ourColumns, theirs, theirColumns, Math.max(0, show));
+        OverlapAudit.compare(
+            ours,
+            ourColumns,
+            theirs,
+            theirColumns,
+            measure == null ? -1 : ours.schema().require(measure, "--measure: " + ours.name()),
+            Math.max(0, show));
     if (json) {
       System.out.println(AuditJson.overlap(report));
     } else {
@@ -139,7 +153,7 @@ final class OverlapCommand implements Callable<Integer> {
       System.out.println();
       System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
     }
-    printUnmatched(report, colour);
+    printUnmatched(report, measure, colour);
   }
 
   private static void line(TextTable table, String what, long count, long whole, String note) {
@@ -158,23 +172,31 @@ final class OverlapCommand implements Callable<Integer> {
     return "normalise: [" + String.join(", ", names) + "]";
   }
 
-  private static void printUnmatched(OverlapReport report, boolean colour) {
+  private static void printUnmatched(
+      OverlapReport report, @Nullable String measure, boolean colour) {
     if (report.unmatched().isEmpty()) {
       return;
     }
     System.out.println();
     System.out.println(
         Ink.BOLD.on("Unmatched keys", colour)
-            + ", most rows first, and the reference keys most like them");
-    TextTable table = new TextTable("lrrl");
+            + (measure == null ? ", most rows first" : ", largest " + measure + " first")
+            + ", and the reference keys most like them"
+            + (report.notMeasured() == 0
+                ? ""
+                : " (" + RunSummary.rows(report.notMeasured()) + " hold no number)"));
+    TextTable table = new TextTable("lrrrl");
     table
         .cell("key", Ink.DIM)
         .cell("rows", Ink.DIM)
+        .cell(measure == null ? "" : measure, Ink.DIM)
         .cell("first row", Ink.DIM)
         .cell("near misses", Ink.DIM)
         .end();
     for (OverlapReport.Unmatched unmatched : report.unmatched()) {
       table.cell(unmatched.key()).cell(RunSummary.count(unmatched.rows()));
+      BigDecimal total = unmatched.measure();
+      table.cell(total == null ? "" : String.format(Locale.ROOT, "%,.2f", total));
       table.cell(RunSummary.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()

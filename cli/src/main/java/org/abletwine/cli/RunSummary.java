@@ -189,6 +189,14 @@ final class RunSummary {
                 + lookup.reference()
                 + " on several rows that agree, counted as one");
       }
+      if (lookup.rowsIfExpanded() > lookup.rows() && lookup.duplicatesDropped() == 0) {
+        notes.add(
+            where
+                + "the key fits up to several rows: a row for each would make "
+                + count(lookup.rowsIfExpanded())
+                + " of "
+                + rows(lookup.rows()));
+      }
       if (lookup.referenceBlankKeys() > 0) {
         notes.add(
             where

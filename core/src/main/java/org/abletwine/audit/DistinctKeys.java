@@ -1,5 +1,6 @@
 package org.abletwine.audit;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The distinct keys of a table as written, with how many rows have each. Numbered from 0 in the
@@ -20,6 +22,8 @@ import org.abletwine.table.Table;
  */
 final class DistinctKeys {
   private final int parts;
+  private final int measure;
+  private final List<BigDecimal> sums = new ArrayList<>();
   private final RowStore store;
   private final HashIndex index;
   private long[] counts = new long[64];
@@ -27,16 +31,23 @@ final class DistinctKeys {
   private final List<Batch> batches = new ArrayList<>();
   private long rows;
   private long blankRows;
+  private long notNumbers;
 
-  private DistinctKeys(int parts) {
+  private DistinctKeys(int parts, int measure) {
+    this.measure = measure;
     this.parts = parts;
     this.store = new RowStore(parts);
     this.index = new HashIndex(store);
   }
 
-  /** Reads a table once. */
-  static DistinctKeys read(Table table, int[] columns) {
-    DistinctKeys keys = new DistinctKeys(columns.length);
+  /**
+   * Reads a table once.
+   *
+   * @param columns the key columns
+   * @param measure a column to total by key, or -1
+   */
+  static DistinctKeys read(Table table, int[] columns, int measure) {
+    DistinctKeys keys = new DistinctKeys(columns.length, measure);
     KeyEncoder encoder = new KeyEncoder(columns, unnormalised(columns.length));
     EncodedKeys encoded = new EncodedKeys();
     try (ReadAhead reading = new ReadAhead(table)) {
@@ -93,7 +104,33 @@ final class DistinctKeys {
         firstRows[key] = batch.rowNumber(row);
       }
       counts[key]++;
+      if (measure >= 0) {
+        addMeasure(key, batch.column(measure).get(row));
+      }
     }
+  }
+
+  private void addMeasure(int key, @Nullable String value) {
+    if (key == sums.size()) {
+      sums.add(BigDecimal.ZERO);
+    }
+    if (value != null) {
+      try {
+        sums.set(key, sums.get(key).add(new BigDecimal(value.strip())));
+      } catch (NumberFormatException e) {
+        notNumbers++;
+      }
+    }
+  }
+
+  /** The measure's total over a key's rows, exact; null when nothing is measured. */
+  @Nullable BigDecimal sum(int key) {
+    return measure < 0 ? null : sums.get(key);
+  }
+
+  /** Values of the measure that are no numbers, and so are left out of the totals. */
+  long notNumbers() {
+    return notNumbers;
   }
 
   int size() {

@@ -2,8 +2,10 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.abletwine.audit.DuplicateReport.Conflict;
@@ -22,13 +24,18 @@ import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the keys of a table that stand on more than one row. The first reading notes keys only, in
- * memory that follows the distinct keys; when there are duplicates, a second one fetches their rows
- * whole. Used by one thread.
+ * Finds the keys of a table that stand on more than one row. One reading notes the keys, in memory
+ * that follows the distinct keys, and keeps rows whose key was there before. Only when the first
+ * row of such a key was read in an earlier batch is there a second reading, to fetch it. Used by
+ * one thread.
  */
 public final class DuplicateAudit {
+  private static final CellVector[] NONE = {};
+  private static final int TAIL = 32;
+
   private final Table table;
   private final int[] keyColumns;
   private final List<List<NormaliseStep>> steps;
@@ -38,6 +45,11 @@ public final class DuplicateAudit {
   private long keys;
   private double bytesPerKey;
   private final BitSet duplicateRows = new BitSet();
+  private final Map<Integer, Integer> caught = new HashMap<>();
+  private RowStore caughtRows;
+  private RowStore tail = new RowStore(0);
+  private long tailFrom = Long.MAX_VALUE;
+  private final CellVector[] cells;
   private final RowStore store;
   private final HashIndex index;
   private final RowNumbers numbers = new RowNumbers();
@@ -49,7 +61,9 @@ public final class DuplicateAudit {
     for (int part = 0; part < keyColumns.length; part++) {
       steps.add(normalise);
     }
-    this.store = new RowStore(table.schema().size());
+    this.cells = new CellVector[table.schema().size()];
+    this.caughtRows = new RowStore(cells.length);
+    this.store = new RowStore(cells.length);
     this.index = new HashIndex(store);
   }
 
@@ -65,9 +79,10 @@ public final class DuplicateAudit {
   public static DuplicateAudit of(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     DuplicateAudit audit = new DuplicateAudit(table, keyColumns, normalise);
     audit.readKeys();
-    if (!audit.duplicateRows.isEmpty()) {
-      audit.readRows();
+    if (audit.caught.size() < audit.duplicateRows.cardinality()) {
+      audit.readMissing();
     }
+    audit.sortRows();
     return audit;
   }
 
@@ -93,48 +108,134 @@ public final class DuplicateAudit {
   private void readKeys() {
     RowStore keyStore = new RowStore(0);
     HashIndex keyIndex = new HashIndex(keyStore);
-    CellVector[] none = {};
     RowNumbers stored = new RowNumbers();
+    int[][] found = {new int[Batch.ROWS]};
     forEachBatch(
         (batch, encoded) -> {
-          for (int row = 0; row < batch.rows(); row++) {
-            int number = (int) batch.rowNumber(row);
-            rows++;
-            if (encoded.blankParts[row] != 0) {
-              blankRows++;
-              continue;
-            }
-            int known = keyIndex.find(encoded, row);
-            if (known == HashIndex.ABSENT) {
-              keyStore.add(none, row, encoded);
-              keyIndex.add(encoded, row, keyStore.rows() - 1);
-              stored.add(number);
-            } else {
-              duplicateRows.set(stored.of(keyIndex.rowAt(known)));
-              duplicateRows.set(number);
-            }
+          if (found[0].length < batch.rows()) {
+            found[0] = new int[batch.rows()];
           }
+          if (rows == 0 && batch.rows() > 0) {
+            long characters = Math.max(1, batch.used() / batch.rows());
+            keyIndex.expect(table.sizeInBytes() / characters);
+          }
+          keyIndex.probe(encoded, found[0]);
+          for (int row = 0; row < batch.rows(); row++) {
+            takeKey(batch, encoded, row, found[0][row], keyStore, keyIndex, stored);
+          }
+          rows += batch.rows();
+          keepTail(batch, encoded);
         });
     keys = keyIndex.keys();
     bytesPerKey = (double) (keyStore.bytes() + keyIndex.bytes()) / Math.max(1, keys);
   }
 
-  private void readRows() {
-    CellVector[] cells = new CellVector[table.schema().size()];
+  private void takeKey(
+      Batch batch,
+      EncodedKeys encoded,
+      int row,
+      int probed,
+      RowStore keyStore,
+      HashIndex keyIndex,
+      RowNumbers stored) {
+    if (encoded.blankParts[row] != 0) {
+      blankRows++;
+      return;
+    }
+    int known = probed == HashIndex.ABSENT ? -1 : keyIndex.rowAt(probed);
+    if (known < 0) {
+      keyStore.add(NONE, row, encoded);
+      stored.add(batch.rowNumber(row));
+      known = keyIndex.add(encoded, row, keyStore.rows() - 1);
+      if (known == HashIndex.ABSENT) {
+        return;
+      }
+    }
+    int first = stored.of(known);
+    keep(batch, encoded, row);
+    duplicateRows.set(first);
+    // The first row of the key is often still at hand; if not, a second reading fetches it.
+    if (first >= batch.firstRow()) {
+      keep(batch, encoded, (int) (first - batch.firstRow()));
+    } else if (first >= tailFrom && !caught.containsKey(first)) {
+      CellVector[] one = new CellVector[cells.length];
+      for (int column = 0; column < one.length; column++) {
+        one[column] = new CellVector();
+      }
+      tail.fetch(
+          tail.place((int) (first - tailFrom)), one, new long[one.length], new String[one.length]);
+      caught.put(first, caughtRows.rows());
+      caughtRows.addUnderKey(one, encoded, row);
+    }
+  }
+
+  /** Keeps the last rows of a batch: many tables are sorted, and equal keys follow each other. */
+  private void keepTail(Batch batch, EncodedKeys encoded) {
+    tail = new RowStore(cells.length);
+    int from = Math.max(0, batch.rows() - TAIL);
+    tailFrom = batch.firstRow() + from;
+    for (int column = 0; column < cells.length; column++) {
+      cells[column] = batch.column(column);
+    }
+    for (int row = from; row < batch.rows(); row++) {
+      tail.add(cells, row, encoded);
+    }
+  }
+
+  private void keep(Batch batch, EncodedKeys encoded, int row) {
+    int number = (int) batch.rowNumber(row);
+    if (caught.containsKey(number)) {
+      return;
+    }
+    duplicateRows.set(number);
+    for (int column = 0; column < cells.length; column++) {
+      cells[column] = batch.column(column);
+    }
+    caught.put(number, caughtRows.rows());
+    caughtRows.add(cells, row, encoded);
+  }
+
+  private void readMissing() {
+    int missing = duplicateRows.cardinality();
     forEachBatch(
         (batch, encoded) -> {
-          for (int column = 0; column < cells.length; column++) {
-            cells[column] = batch.column(column);
+          if (caught.size() == missing) {
+            return;
           }
-          for (int row = 0; row < batch.rows(); row++) {
-            if (duplicateRows.get((int) batch.rowNumber(row))) {
-              int number = store.rows();
-              store.add(cells, row, encoded);
-              index.add(encoded, row, number);
-              numbers.add(batch.rowNumber(row));
-            }
+          int from = (int) batch.firstRow();
+          for (int number = duplicateRows.nextSetBit(from);
+              number >= 0 && number < from + batch.rows();
+              number = duplicateRows.nextSetBit(number + 1)) {
+            keep(batch, encoded, number - from);
           }
         });
+  }
+
+  /** Puts the rows that were caught into the order of the file, and groups them by key. */
+  private void sortRows() {
+    KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
+    EncodedKeys encoded = new EncodedKeys();
+    long[] nulls = new long[cells.length];
+    @Nullable String[] fills = new String[cells.length];
+    int next = duplicateRows.nextSetBit(0);
+    while (next >= 0) {
+      Batch batch = new Batch(0);
+      for (int column = 0; column < cells.length; column++) {
+        cells[column] = batch.addColumn();
+      }
+      for (; next >= 0 && !batch.full(); next = duplicateRows.nextSetBit(next + 1)) {
+        caughtRows.fetch(caughtRows.place(caught.get(next)), cells, nulls, fills);
+        batch.endRow(0);
+        numbers.add(next);
+      }
+      encoder.encode(batch, encoded);
+      for (int row = 0; row < batch.rows(); row++) {
+        store.add(cells, row, encoded);
+        index.add(encoded, row, store.rows() - 1);
+      }
+    }
+    caught.clear();
+    caughtRows = new RowStore(0);
   }
 
   /** Returns the rows whose key stands on more than one, by their number, 1-based. */

@@ -1,5 +1,6 @@
 package org.abletwine.audit;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Comparator;
@@ -60,6 +61,8 @@ public final class OverlapAudit {
    * @param ourColumns the key's column numbers there
    * @param reference the reference
    * @param theirColumns the key's column numbers there, in the same order
+   * @param measure a column of the transactions to total by key, or -1; the unmatched keys then
+   *     come in the order of their totals
    * @param mostUnmatched how many unmatched keys to report, most rows first
    * @return what was found
    */
@@ -68,9 +71,10 @@ public final class OverlapAudit {
       int[] ourColumns,
       Table reference,
       int[] theirColumns,
+      int measure,
       int mostUnmatched) {
-    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns);
-    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns);
+    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1);
+    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure);
     return new OverlapAudit(ours, theirs).report(mostUnmatched);
   }
 
@@ -113,6 +117,7 @@ public final class OverlapAudit {
     return new OverlapReport(
         ours.rows(),
         ours.blankRows(),
+        ours.notNumbers(),
         ours.size(),
         theirs.rows(),
         theirs.size(),
@@ -219,6 +224,14 @@ public final class OverlapAudit {
         .toList();
   }
 
+  private Comparator<Integer> byTotal(Comparator<Integer> byRows) {
+    return (one, other) -> {
+      BigDecimal a = ours.sum(one);
+      BigDecimal b = ours.sum(other);
+      return a == null || b == null ? byRows.compare(one, other) : a.compareTo(b);
+    };
+  }
+
   private List<Unmatched> unmatched(BitSet matched, int most) {
     List<Integer> keys = new ArrayList<>();
     for (int key = matched.nextClearBit(0);
@@ -226,10 +239,8 @@ public final class OverlapAudit {
         key = matched.nextClearBit(key + 1)) {
       keys.add(key);
     }
-    keys.sort(
-        Comparator.comparingLong((Integer key) -> ours.count(key))
-            .reversed()
-            .thenComparing(Comparator.naturalOrder()));
+    Comparator<Integer> byRows = Comparator.comparingLong((Integer key) -> ours.count(key));
+    keys.sort(byTotal(byRows).reversed().thenComparing(Comparator.naturalOrder()));
     if (keys.isEmpty() || most == 0) {
       return List.of();
     }
@@ -243,7 +254,11 @@ public final class OverlapAudit {
       String shown = ours.shown(key);
       unmatched.add(
           new Unmatched(
-              shown, ours.count(key), ours.firstRow(key), near.of(shown.strip(), MOST_NEAR)));
+              shown,
+              ours.count(key),
+              ours.sum(key),
+              ours.firstRow(key),
+              near.of(shown.strip(), MOST_NEAR)));
     }
     return unmatched;
   }

@@ -1,13 +1,16 @@
 package org.abletwine.audit;
 
+import java.math.BigDecimal;
 import java.util.List;
 import org.abletwine.audit.NearMisses.NearMiss;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How far two keys agree.
  *
  * @param rows transactions
  * @param blankRows transactions with a null or blank key part
+ * @param notMeasured transactions whose measure is no number
  * @param keys distinct keys of the transactions, as written
  * @param referenceRows reference rows
  * @param referenceKeys distinct keys of the reference, as written
@@ -24,6 +27,7 @@ import org.abletwine.audit.NearMisses.NearMiss;
 public record OverlapReport(
     long rows,
     long blankRows,
+    long notMeasured,
     long keys,
     long referenceRows,
     long referenceKeys,
@@ -60,10 +64,12 @@ public record OverlapReport(
    *
    * @param key the key as written
    * @param rows transactions that have it
+   * @param measure the measure's total over these rows; null when nothing is measured
    * @param firstRow the first of them, 1-based
    * @param near the reference keys most like it
    */
-  public record Unmatched(String key, long rows, long firstRow, List<NearMiss> near) {
+  public record Unmatched(
+      String key, long rows, @Nullable BigDecimal measure, long firstRow, List<NearMiss> near) {
     /** Copies the list. */
     public Unmatched {
       near = List.copyOf(near);

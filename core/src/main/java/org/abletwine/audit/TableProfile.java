@@ -14,7 +14,8 @@ import org.abletwine.table.Table;
  * @param table its name
  * @param rows rows
  * @param columns a profile per column
- * @param pairs pairs of columns that could together be a key, though neither could alone
+ * @param pairs pairs of columns that could together be a key, though neither could alone; beside a
+ *     single key, only pairs of text
  * @param pairsTried how many pairs were tried
  */
 public record TableProfile(
@@ -54,13 +55,14 @@ public record TableProfile(
           return true;
         });
     List<ColumnProfile> columns = profilers.stream().map(ColumnProfiler::profile).toList();
+    boolean single = columns.stream().anyMatch(ColumnProfile::unique);
     List<int[]> candidates =
-        rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0]);
+        rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0], single);
     return new TableProfile(
         table.name(), rows[0], columns, tried(table, candidates), candidates.size());
   }
 
-  private static List<int[]> pairs(List<ColumnProfile> columns, long rows) {
+  private static List<int[]> pairs(List<ColumnProfile> columns, long rows, boolean textOnly) {
     List<int[]> pairs = new ArrayList<>();
     for (int a = 0; a < columns.size(); a++) {
       for (int b = a + 1; b < columns.size(); b++) {
@@ -68,6 +70,7 @@ public record TableProfile(
         ColumnProfile other = columns.get(b);
         if (!one.unique()
             && !other.unique()
+            && (!textOnly || one.type().equals("text") && other.type().equals("text"))
             && one.nulls() + other.nulls() == 0
             && (double) one.distinct() * other.distinct() >= rows
             && pairs.size() < MOST_PAIRS) {

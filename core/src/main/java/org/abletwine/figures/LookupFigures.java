@@ -22,6 +22,8 @@ import java.util.List;
  * @param ambiguous rows whose key fits several reference rows that disagree
  * @param blankKey rows with a null key part
  * @param pickedFromSeveral matched rows for which the plan chose one of several that disagree
+ * @param rowsIfExpanded rows there would be if every row came out once for each reference row its
+ *     key fits; the same as {@code rows} when no key fits several
  * @param dropped rows the plan left out because of their outcome
  * @param filteredOut reference rows left out by its condition
  * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
@@ -48,6 +50,7 @@ public record LookupFigures(
     long ambiguous,
     long blankKey,
     long pickedFromSeveral,
+    long rowsIfExpanded,
     long dropped,
     long filteredOut,
     long wouldMatch,

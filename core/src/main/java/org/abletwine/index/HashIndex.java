@@ -26,6 +26,7 @@ public final class HashIndex implements Serializable {
   public static final int ABSENT = Integer.MIN_VALUE;
 
   private static final int FIRST_SLOTS = 64;
+  private static final long MOST_EXPECTED = 50_000_000;
   private static final double MOST_LOAD = 0.6;
 
   /** Most rows straddle two cache lines: a byte that is in the second one. */
@@ -49,6 +50,19 @@ public final class HashIndex implements Serializable {
   public HashIndex(RowStore store) {
     this.store = store;
     this.arena = store.arena();
+  }
+
+  /**
+   * Makes room ahead for so many keys, so that growing need not move them again and again.
+   *
+   * @param wanted a guess; taken as at most 50 million
+   */
+  public void expect(long wanted) {
+    long slotsWanted = (long) (Math.min(wanted, MOST_EXPECTED) / MOST_LOAD) + 1;
+    if (keys == 0 && slotsWanted > slots.length) {
+      slots = new long[Integer.highestOneBit((int) (slotsWanted - 1)) << 1];
+      mask = slots.length - 1;
+    }
   }
 
   /** Returns how many distinct keys there are. */

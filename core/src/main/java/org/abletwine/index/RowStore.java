@@ -62,12 +62,27 @@ public final class RowStore implements Serializable {
    * @param keys the keys of the same batch
    */
   public void add(CellVector[] columns, int row, EncodedKeys keys) {
-    int start = keys.ends[row];
-    int keyLength = keys.ends[row + 1] - start;
+    add(columns, row, keys, row);
+  }
+
+  /**
+   * Appends the first row of some vectors.
+   *
+   * @param columns a vector per cell, in cell order
+   * @param keys keys of a batch
+   * @param key which of them is the row's
+   */
+  public void addUnderKey(CellVector[] columns, EncodedKeys keys, int key) {
+    add(columns, 0, keys, key);
+  }
+
+  private void add(CellVector[] columns, int row, EncodedKeys keys, int key) {
+    int start = keys.ends[key];
+    int keyLength = keys.ends[key + 1] - start;
     if (keyLength + 10 > scratch.length) {
       scratch = new byte[2 * keyLength + 256];
     }
-    int length = Varint.write(scratch, KEY_AT, keyLength << 1 | (keys.changed[row] ? 1 : 0));
+    int length = Varint.write(scratch, KEY_AT, keyLength << 1 | (keys.changed[key] ? 1 : 0));
     System.arraycopy(keys.bytes, start, scratch, length, keyLength);
     length += keyLength;
     for (CellVector column : columns) {

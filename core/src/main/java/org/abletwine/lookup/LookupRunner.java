@@ -45,6 +45,7 @@ final class LookupRunner implements StepRunner {
   private final long[] empties;
 
   private long rows;
+  private long expanding;
   private long wouldMatch;
   private final long[] blankParts;
   private int[] inLeftOut = new int[0];
@@ -113,6 +114,7 @@ final class LookupRunner implements StepRunner {
       if (at < 0) {
         if (at != HashIndex.ABSENT) {
           int group = ~at;
+          expanding += reference.index().groups().size(group) - 1;
           found[row] = reference.chosen()[group];
           if (found[row] == LoadedReference.DISAGREE) {
             outcome = Outcome.AMBIGUOUS;
@@ -317,6 +319,7 @@ final class LookupRunner implements StepRunner {
         ambiguous,
         blankKey,
         picked,
+        rows + expanding,
         dropped,
         reference.leftOut().rows().rows(),
         wouldMatch,

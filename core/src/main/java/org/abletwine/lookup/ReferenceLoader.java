@@ -84,6 +84,9 @@ final class ReferenceLoader {
 
   private void take(Batch batch) {
     encoder.encode(batch, keys);
+    if (rows.rows() == 0 && batch.rows() > 0) {
+      index.expect(lookup.reference.sizeInBytes() / Math.max(1, batch.used() / batch.rows()));
+    }
     CellVector[] all = new CellVector[batch.baseColumns()];
     CellVector[] cells = new CellVector[kept.length];
     for (int cell = 0; cell < kept.length; cell++) {

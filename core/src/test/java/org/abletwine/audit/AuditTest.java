@@ -34,7 +34,7 @@ class AuditTest {
             "ours",
             List.of(
                 "000123A", " 000123A", "000456b", "456B", "000798C", "ZZ", "000123A", "001000D/W"));
-    OverlapReport report = OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, 10);
+    OverlapReport report = OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, -1, 10);
     assertThat(report.rows()).isEqualTo(8);
     assertThat(report.matchedRows()).isEqualTo(2);
     assertThat(report.bestMatchedRows()).isEqualTo(6);
@@ -47,6 +47,18 @@ class AuditTest {
     assertThat(report.unmatched().get(0).key()).isEqualTo("000798C");
     assertThat(report.unmatched().get(1).near()).isEmpty();
     assertThat(report.usedReferenceKeys()).isEqualTo(3);
+  }
+
+  @Test
+  void aMeasureOrdersTheUnmatchedKeysByTheirTotal() {
+    MemoryTable ours =
+        MemoryTable.of("o", "k,kg", "A,1.5", "B,2", "A,x", "B,0.25", "C,", "000123A,9");
+    OverlapReport report =
+        OverlapAudit.compare(ours, new int[] {0}, column("t", CODES), new int[] {0}, 1, 10);
+    assertThat(report.unmatched())
+        .extracting(u -> u.key() + " " + u.measure())
+        .containsExactly("B 2.25", "A 1.5", "C 0");
+    assertThat(report.notMeasured()).isEqualTo(1);
   }
 
   @Test

@@ -97,6 +97,7 @@ public final class RunJson {
     node.put("ambiguous", lookup.ambiguous());
     node.put("blank_key", lookup.blankKey());
     node.put("picked_from_several", lookup.pickedFromSeveral());
+    node.put("rows_if_expanded", lookup.rowsIfExpanded());
     node.put("dropped", lookup.dropped());
     node.put("filtered_out", lookup.filteredOut());
     node.put("would_match_filtered_out", lookup.wouldMatch());
