@@ -2,10 +2,8 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.abletwine.audit.DuplicateReport.Conflict;
@@ -45,14 +43,14 @@ public final class DuplicateAudit {
   private long keys;
   private double bytesPerKey;
   private final BitSet duplicateRows = new BitSet();
-  private final Map<Integer, Integer> caught = new HashMap<>();
-  private RowStore caughtRows;
+  private final BitSet caught = new BitSet();
+  private boolean inOrder = true;
   private RowStore tail = new RowStore(0);
   private long tailFrom = Long.MAX_VALUE;
   private final CellVector[] cells;
-  private final RowStore store;
-  private final HashIndex index;
-  private final RowNumbers numbers = new RowNumbers();
+  private RowStore store;
+  private HashIndex index;
+  private RowNumbers numbers = new RowNumbers();
 
   private DuplicateAudit(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     this.table = table;
@@ -62,7 +60,6 @@ public final class DuplicateAudit {
       steps.add(normalise);
     }
     this.cells = new CellVector[table.schema().size()];
-    this.caughtRows = new RowStore(cells.length);
     this.store = new RowStore(cells.length);
     this.index = new HashIndex(store);
   }
@@ -79,10 +76,12 @@ public final class DuplicateAudit {
   public static DuplicateAudit of(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     DuplicateAudit audit = new DuplicateAudit(table, keyColumns, normalise);
     audit.readKeys();
-    if (audit.caught.size() < audit.duplicateRows.cardinality()) {
+    if (audit.caught.cardinality() < audit.duplicateRows.cardinality()) {
       audit.readMissing();
     }
-    audit.sortRows();
+    if (!audit.inOrder) {
+      audit.sortRows();
+    }
     return audit;
   }
 
@@ -142,7 +141,10 @@ public final class DuplicateAudit {
       blankRows++;
       return;
     }
-    int known = probed == HashIndex.ABSENT ? -1 : keyIndex.rowAt(probed);
+    int known =
+        probed >= 0
+            ? keyIndex.rowAt(probed)
+            : probed == HashIndex.ABSENT ? -1 : keyIndex.groups().firstRow(~probed);
     if (known < 0) {
       keyStore.add(NONE, row, encoded);
       stored.add(batch.rowNumber(row));
@@ -152,21 +154,28 @@ public final class DuplicateAudit {
       }
     }
     int first = stored.of(known);
-    keep(batch, encoded, row);
     duplicateRows.set(first);
     // The first row of the key is often still at hand; if not, a second reading fetches it.
     if (first >= batch.firstRow()) {
       keep(batch, encoded, (int) (first - batch.firstRow()));
-    } else if (first >= tailFrom && !caught.containsKey(first)) {
+    } else if (first >= tailFrom && !caught.get(first)) {
       CellVector[] one = new CellVector[cells.length];
       for (int column = 0; column < one.length; column++) {
         one[column] = new CellVector();
       }
       tail.fetch(
           tail.place((int) (first - tailFrom)), one, new long[one.length], new String[one.length]);
-      caught.put(first, caughtRows.rows());
-      caughtRows.addUnderKey(one, encoded, row);
+      store.addUnderKey(one, encoded, row);
+      noteCaught(first, encoded, row);
     }
+    keep(batch, encoded, row);
+  }
+
+  private void noteCaught(int number, EncodedKeys encoded, int key) {
+    index.add(encoded, key, store.rows() - 1);
+    inOrder &= caught.length() <= number;
+    caught.set(number);
+    numbers.add(number);
   }
 
   /** Keeps the last rows of a batch: many tables are sorted, and equal keys follow each other. */
@@ -184,22 +193,22 @@ public final class DuplicateAudit {
 
   private void keep(Batch batch, EncodedKeys encoded, int row) {
     int number = (int) batch.rowNumber(row);
-    if (caught.containsKey(number)) {
+    if (caught.get(number)) {
       return;
     }
     duplicateRows.set(number);
     for (int column = 0; column < cells.length; column++) {
       cells[column] = batch.column(column);
     }
-    caught.put(number, caughtRows.rows());
-    caughtRows.add(cells, row, encoded);
+    store.add(cells, row, encoded);
+    noteCaught(number, encoded, row);
   }
 
   private void readMissing() {
     int missing = duplicateRows.cardinality();
     forEachBatch(
         (batch, encoded) -> {
-          if (caught.size() == missing) {
+          if (caught.cardinality() == missing) {
             return;
           }
           int from = (int) batch.firstRow();
@@ -211,20 +220,28 @@ public final class DuplicateAudit {
         });
   }
 
-  /** Puts the rows that were caught into the order of the file, and groups them by key. */
+  /** Puts the rows that were caught into the order of the file, and groups them anew. */
   private void sortRows() {
+    RowStore before = store;
+    int[] rowOf = new int[caught.length()];
+    for (int row = 0; row < before.rows(); row++) {
+      rowOf[numbers.of(row)] = row;
+    }
+    store = new RowStore(cells.length);
+    index = new HashIndex(store);
+    numbers = new RowNumbers();
     KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
     EncodedKeys encoded = new EncodedKeys();
     long[] nulls = new long[cells.length];
     @Nullable String[] fills = new String[cells.length];
-    int next = duplicateRows.nextSetBit(0);
+    int next = caught.nextSetBit(0);
     while (next >= 0) {
       Batch batch = new Batch(0);
       for (int column = 0; column < cells.length; column++) {
         cells[column] = batch.addColumn();
       }
-      for (; next >= 0 && !batch.full(); next = duplicateRows.nextSetBit(next + 1)) {
-        caughtRows.fetch(caughtRows.place(caught.get(next)), cells, nulls, fills);
+      for (; next >= 0 && !batch.full(); next = caught.nextSetBit(next + 1)) {
+        before.fetch(before.place(rowOf[next]), cells, nulls, fills);
         batch.endRow(0);
         numbers.add(next);
       }
@@ -234,8 +251,6 @@ public final class DuplicateAudit {
         index.add(encoded, row, store.rows() - 1);
       }
     }
-    caught.clear();
-    caughtRows = new RowStore(0);
   }
 
   /** Returns the rows whose key stands on more than one, by their number, 1-based. */
@@ -313,6 +328,13 @@ public final class DuplicateAudit {
   }
 
   private boolean writtenDifferently(int[] members) {
+    boolean changed = false;
+    for (int row : members) {
+      changed |= store.keyChanged(store.place(row));
+    }
+    if (!changed) {
+      return false; // normalising left all of them as they are, and so they are the same
+    }
     for (int row : members) {
       for (int column : keyColumns) {
         if (!Objects.equals(store.get(row, column), store.get(members[0], column))) {
