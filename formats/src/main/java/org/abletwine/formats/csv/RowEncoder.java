@@ -26,6 +26,7 @@ final class RowEncoder {
 
   private static final VarHandle WORD =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+  private static final int STEP = 1024;
   private static final int BUFFER = 1 << 17;
 
   private final char delimiter;
@@ -169,8 +170,18 @@ final class RowEncoder {
     if (narrow.length < length) {
       narrow = new byte[length + length / 4 + Long.BYTES];
     }
-    CharBuffer chars = CharBuffer.wrap(batch.baseText(), 0, length);
-    return latin.reset().encode(chars, ByteBuffer.wrap(narrow), true).isUnderflow();
+    CharBuffer chars = CharBuffer.wrap(batch.baseText());
+    ByteBuffer bytes = ByteBuffer.wrap(narrow);
+    latin.reset();
+    // In steps: the runtime's fast path is taken by calls that are made often, not by long ones.
+    for (int end = 0; end < length; ) {
+      end = Math.min(length, end + STEP);
+      chars.limit(end);
+      if (!latin.encode(chars, bytes, false).isUnderflow() || chars.hasRemaining()) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static boolean ascii(byte[] bytes, int start, int end) {
