@@ -20,15 +20,6 @@ import picocli.CommandLine.Spec;
     versionProvider = Main.Version.class,
     mixinStandardHelpOptions = true,
     synopsisSubcommandLabel = "COMMAND",
-    subcommands = {
-      DemoCommand.class,
-      EnrichCommand.class,
-      RunCommand.class,
-      CheckCommand.class,
-      ProfileCommand.class,
-      DuplicatesCommand.class,
-      OverlapCommand.class
-    },
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine demo",
@@ -38,6 +29,15 @@ import picocli.CommandLine.Spec;
           + " 3 an expectation did not hold."
     })
 public final class Main implements Runnable {
+  private static final List<Class<?>> COMMANDS =
+      List.of(
+          DemoCommand.class,
+          EnrichCommand.class,
+          RunCommand.class,
+          CheckCommand.class,
+          ProfileCommand.class,
+          DuplicatesCommand.class,
+          OverlapCommand.class);
   private static final int DATA = 1;
   private static final int USAGE = 2;
 
@@ -72,13 +72,31 @@ public final class Main implements Runnable {
    */
   public static int run(String... args) {
     Main main = new Main();
-    return new CommandLine(main)
-        .setUsageHelpWidth(100)
+    CommandLine line = new CommandLine(main);
+    addCommands(line, args);
+    return line.setUsageHelpWidth(100)
         .setUsageHelpAutoWidth(true)
         .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
         .setParameterExceptionHandler((error, given) -> usage(error))
         .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
         .execute(args);
+  }
+
+  /**
+   * Adds the command that is asked for, for a quick start; all of them where help may be needed.
+   */
+  private static void addCommands(CommandLine line, String[] args) {
+    if (args.length == 1 && args[0].equals("--version")) {
+      return;
+    }
+    for (Class<?> command : COMMANDS) {
+      String name = command.getAnnotation(Command.class).name();
+      if (args.length > 0 && args[0].equals(name)) {
+        line.addSubcommand(command);
+        return;
+      }
+    }
+    COMMANDS.forEach(line::addSubcommand);
   }
 
   private static int usage(ParameterException error) {

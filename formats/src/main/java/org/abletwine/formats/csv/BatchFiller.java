@@ -2,11 +2,14 @@ package org.abletwine.formats.csv;
 
 import de.siegmar.fastcsv.reader.CsvCallbackHandler;
 import de.siegmar.fastcsv.reader.RecordType;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Called by the parser for every cell; notes where it is in the batch being filled.
@@ -31,6 +34,7 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   private int restLength;
   private int recordEnd;
   private boolean skipping;
+  private @Nullable List<List<String>> collected;
   private long line;
   private int fields;
   private int rowMark;
@@ -44,6 +48,18 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
     this.columns = schema.size();
     this.pad = options.pad();
     this.nulls = new NullWords(options.nulls());
+  }
+
+  /**
+   * A filler that collects records as text, for looking at the beginning of a file. It is of the
+   * same class so that the parser's calls have one target only, which lets the compiler inline
+   * them.
+   */
+  static BatchFiller collecting(ByteSource source, List<List<String>> records) {
+    BatchFiller filler = new BatchFiller(source, new Schema(List.of()), TableOptions.NONE, '"');
+    filler.skipping = true;
+    filler.collected = records;
+    return filler;
   }
 
   /** Passes over the next record: the header. */
@@ -116,8 +132,7 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
   @Override
   protected void addField(char[] buffer, int offset, int length, boolean quoted) {
     if (skipping) {
-      recordEnd = offset + shift + length;
-      fields++;
+      passOver(buffer, offset, length);
       return;
     }
     int start = offset + shift;
@@ -135,6 +150,18 @@ final class BatchFiller extends CsvCallbackHandler<Boolean> {
       throw tooLong();
     }
     recordEnd = start + length;
+    fields++;
+  }
+
+  private void passOver(char[] buffer, int offset, int length) {
+    recordEnd = offset + shift + length;
+    List<List<String>> records = collected;
+    if (records != null) {
+      if (fields == 0) {
+        records.add(new ArrayList<>());
+      }
+      records.get(records.size() - 1).add(new String(buffer, offset, length));
+    }
     fields++;
   }
 

@@ -2,13 +2,14 @@ package org.abletwine.formats.csv;
 
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CodingErrorAction;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.table.TableOptions;
@@ -85,15 +86,16 @@ final class DialectFinder {
   private static List<List<String>> records(
       String text, char delimiter, char quote, boolean cutOff) {
     List<List<String>> records = new ArrayList<>();
-    try (CsvReader<CsvRecord> reader =
+    ByteSource nowhere = ByteSource.of(Path.of("-"));
+    try (CsvReader<Boolean> reader =
         CsvReader.builder()
             .fieldSeparator(delimiter)
             .quoteCharacter(quote)
             .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
             .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-            .ofCsvRecord(text)) {
-      for (CsvRecord record : reader) {
-        records.add(record.getFields());
+            .build(BatchFiller.collecting(nowhere, records), text)) {
+      for (Iterator<Boolean> all = reader.iterator(); all.hasNext(); ) {
+        all.next();
         if (records.size() == RECORDS) {
           return records;
         }
