@@ -192,7 +192,7 @@ final class RunSummary {
       if (lookup.rowsIfExpanded() > lookup.rows() && lookup.duplicatesDropped() == 0) {
         notes.add(
             where
-                + "the key fits up to several rows: a row for each would make "
+                + "some keys fit several rows; a row for each would make "
                 + count(lookup.rowsIfExpanded())
                 + " of "
                 + rows(lookup.rows()));
