@@ -75,7 +75,7 @@ final class DemoCommand implements Callable<Integer> {
               + "; "
               + folder.resolve("README.md")
               + " lists what is wrong with the data. Next:");
-      System.out.println("  able-twine run " + plan + " --preview 5");
+      System.out.println("  ./able-twine run " + plan + " --preview 5");
     }
     return 0;
   }
