@@ -25,6 +25,9 @@ public final class Batch {
   /** Characters after which a batch counts as full, so that long texts do not swell it. */
   private static final int MOST_CHARACTERS = 1 << 22;
 
+  private static final int BLOCK_BITS = 5;
+  private static final byte NO_CHARACTER = -1;
+
   /** Mark of a null cell. */
   public static final byte NULL = 1;
 
@@ -42,6 +45,14 @@ public final class Batch {
   private byte[] rowMarks;
   private int cells;
   private int used;
+
+  /** One byte for each of the first {@link #bytesHeld} characters, for a writer to copy. */
+  private byte[] textBytes = new byte[0];
+
+  /** For each block of characters whether any is not ASCII. */
+  private boolean[] notAscii = new boolean[1];
+
+  private int bytesHeld;
   private int rowStart;
   private int baseRows;
   private char separator = ',';
@@ -109,6 +120,8 @@ public final class Batch {
     this.separator = separator;
     cells = 0;
     used = 0;
+    Arrays.fill(notAscii, 0, (bytesHeld >>> BLOCK_BITS) + 1, false);
+    bytesHeld = 0;
     rowStart = 0;
     baseRows = 0;
     rows = 0;
@@ -137,7 +150,8 @@ public final class Batch {
    * Makes room after the text held so far, for a reader that writes there itself.
    *
    * @param more characters that must fit
-   * @return the buffer; write from {@link #used()} on and call {@link #advance} afterwards
+   * @return the buffer; write from {@link #used()} on and call {@link #took} or {@link #tookAscii}
+   *     afterwards
    */
   public char[] room(int more) {
     if (used + more > text.length) {
@@ -152,12 +166,74 @@ public final class Batch {
   }
 
   /**
-   * Takes characters written after {@link #used()}.
+   * Takes plain ASCII characters that a reader has written after {@link #used()}.
+   *
+   * @param bytes the same characters, one byte each
+   * @param from where they begin, 0-based
+   * @param count how many
+   */
+  public void tookAscii(byte[] bytes, int from, int count) {
+    roomForBytes(count);
+    System.arraycopy(bytes, from, textBytes, used, count);
+    used += count;
+    bytesHeld = used;
+  }
+
+  /**
+   * Takes any characters that a reader has written after {@link #used()}.
    *
    * @param count how many
    */
-  public void advance(int count) {
-    used += count;
+  public void took(int count) {
+    roomForBytes(count);
+    int end = used + count;
+    for (int i = used; i < end; i++) {
+      char c = text[i];
+      if (c < 0x80) {
+        textBytes[i] = (byte) c;
+      } else {
+        textBytes[i] = NO_CHARACTER;
+        notAscii[i >>> BLOCK_BITS] = true;
+      }
+    }
+    used = end;
+    bytesHeld = end;
+  }
+
+  private void roomForBytes(int more) {
+    if (used + more > textBytes.length) {
+      textBytes = Arrays.copyOf(textBytes, text.length);
+      notAscii = Arrays.copyOf(notAscii, (text.length >>> BLOCK_BITS) + 1);
+    }
+  }
+
+  /**
+   * Whether {@link #textBytes()} holds a slice of the buffer: it was read, and the surroundings of
+   * every character are plain ASCII.
+   *
+   * @param start first character, 0-based
+   * @param end end, exclusive
+   * @return whether the bytes of the slice are the slice
+   */
+  public boolean hasBytes(int start, int end) {
+    if (end > bytesHeld) {
+      return false;
+    }
+    int last = end >>> BLOCK_BITS;
+    for (int block = start >>> BLOCK_BITS; block <= last; block++) {
+      if (notAscii[block]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * Returns the bytes of the text that was read, at the same places as its characters; negative for
+   * characters that are not ASCII.
+   */
+  public byte[] textBytes() {
+    return textBytes;
   }
 
   /**

@@ -2,14 +2,14 @@ package org.abletwine.formats.csv;
 
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CodingErrorAction;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.table.TableOptions;
@@ -64,6 +64,9 @@ final class DialectFinder {
     char best = ',';
     double bestScore = 0;
     for (char candidate : DELIMITERS) {
+      if (text.indexOf(candidate) < 0) {
+        continue;
+      }
       Map<Integer, Integer> counts = new HashMap<>();
       List<List<String>> records = records(text, candidate, quote, true);
       for (List<String> record : records) {
@@ -86,21 +89,20 @@ final class DialectFinder {
   private static List<List<String>> records(
       String text, char delimiter, char quote, boolean cutOff) {
     List<List<String>> records = new ArrayList<>();
-    ByteSource nowhere = ByteSource.of(Path.of("-"));
-    try (CsvReader<Boolean> reader =
+    try (CsvReader<CsvRecord> reader =
         CsvReader.builder()
             .fieldSeparator(delimiter)
             .quoteCharacter(quote)
             .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
             .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-            .build(BatchFiller.collecting(nowhere, records), text)) {
-      for (Iterator<Boolean> all = reader.iterator(); all.hasNext(); ) {
-        all.next();
+            .ofCsvRecord(text)) {
+      for (CsvRecord record : reader) {
+        records.add(record.getFields());
         if (records.size() == RECORDS) {
           return records;
         }
       }
-    } catch (CsvParseException | java.io.IOException e) {
+    } catch (CsvParseException | IOException e) {
       return records; // an unclosed quote: what came before it is evidence enough
     }
     if (cutOff && records.size() > 1) {

@@ -1,12 +1,5 @@
 package org.abletwine.formats.csv;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
-import java.nio.CharBuffer;
-import java.nio.charset.CharsetEncoder;
-import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.key.Utf8;
@@ -24,22 +17,12 @@ final class RowEncoder {
     void put(byte[] bytes, int length);
   }
 
-  private static final VarHandle WORD =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
-  private static final int STEP = 1024;
   private static final int BUFFER = 1 << 17;
 
   private final char delimiter;
   private final char quote;
   private final byte[] lineEnd;
   private final boolean usualDelimiter;
-  private final CharsetEncoder latin =
-      StandardCharsets.ISO_8859_1
-          .newEncoder()
-          .onMalformedInput(CodingErrorAction.REPORT)
-          .onUnmappableCharacter(CodingErrorAction.REPORT);
-  private byte[] narrow = new byte[0];
-  private boolean narrowed;
   private char[] scratch = new char[64];
   private byte[] buffer = new byte[BUFFER + (BUFFER >> 1)];
 
@@ -53,7 +36,6 @@ final class RowEncoder {
   void encode(Batch batch, int[] columns, Target target) {
     int base = batch.baseColumns();
     boolean sameSeparator = batch.separator() == delimiter;
-    narrowed = sameSeparator && base > 0 && narrow(batch);
     CellVector[] added = new CellVector[columns.length];
     int[] runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
@@ -68,7 +50,6 @@ final class RowEncoder {
     int at = 0;
     for (int row = 0; row < batch.rows(); row++) {
       int baseRow = batch.baseRow(row);
-      boolean plain = sameSeparator && base > 0 && (batch.rowMark(baseRow) & Batch.QUOTED) == 0;
       int i = 0;
       while (i < columns.length) {
         if (i > 0) {
@@ -152,48 +133,12 @@ final class RowEncoder {
   private int raw(Batch batch, int baseRow, int from, int to, int at) {
     int start = batch.rawStart(baseRow, from);
     int end = batch.rawEnd(baseRow, to);
-    if (!narrowed || !ascii(narrow, start, end)) {
+    if (!batch.hasBytes(start, end)) {
       return plain(batch.baseText(), start, end, at);
     }
     ensure(at, end - start);
-    System.arraycopy(narrow, start, buffer, at, end - start);
+    System.arraycopy(batch.textBytes(), start, buffer, at, end - start);
     return at + end - start;
-  }
-
-  /**
-   * Makes one byte of every character of a batch, in one go, which the runtime does many at a time.
-   * Holds for a batch without characters from U+0100 on; a row with any from U+0080 on is told by
-   * its bytes being negative.
-   */
-  private boolean narrow(Batch batch) {
-    int length = batch.used();
-    if (narrow.length < length) {
-      narrow = new byte[length + length / 4 + Long.BYTES];
-    }
-    CharBuffer chars = CharBuffer.wrap(batch.baseText());
-    ByteBuffer bytes = ByteBuffer.wrap(narrow);
-    latin.reset();
-    // In steps: the runtime's fast path is taken by calls that are made often, not by long ones.
-    for (int end = 0; end < length; ) {
-      end = Math.min(length, end + STEP);
-      chars.limit(end);
-      if (!latin.encode(chars, bytes, false).isUnderflow() || chars.hasRemaining()) {
-        return false;
-      }
-    }
-    return true;
-  }
-
-  private static boolean ascii(byte[] bytes, int start, int end) {
-    int at = start;
-    long any = 0;
-    for (; at + Long.BYTES <= end; at += Long.BYTES) {
-      any |= (long) WORD.get(bytes, at);
-    }
-    for (; at < end; at++) {
-      any |= bytes[at] & 0x80;
-    }
-    return (any & 0x8080808080808080L) == 0;
   }
 
   private int rewritten(Batch batch, int baseRow, int column, int at) {

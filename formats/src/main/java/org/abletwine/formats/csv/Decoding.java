@@ -2,36 +2,42 @@ package org.abletwine.formats.csv;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.Reader;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 
 /**
  * Decodes strictly: bytes that are not valid stop the run, their offset named. Text is decoded
- * straight into the batch being filled and copied from there to the parser, so that cells need no
- * copying one by one afterwards.
+ * straight into the batch being filled, where its cells stay.
  */
-final class DecodingReader extends Reader {
+final class Decoding {
+  /** Characters asked for at a time: what is left over after a batch's last row is copied. */
+  private static final int PIECE = 1 << 13;
+
   private static final int STEP = 256;
 
   private final ByteSource source;
-  private final BatchFiller filler;
   private final InputStream in;
   private final CharsetDecoder decoder;
+
+  /** Whether as many characters as bytes means that all of them are ASCII. */
+  private final boolean ascii;
+
   private final ByteBuffer bytes = ByteBuffer.allocate(1 << 16);
+  private char[] wrapped = new char[0];
+  private CharBuffer chars = CharBuffer.wrap(wrapped);
   private long offset;
   private volatile long read;
   private boolean atEnd;
 
-  DecodingReader(ByteSource source, Encodings encoding, BatchFiller filler) {
+  Decoding(ByteSource source, Encodings encoding) {
     this.source = source;
-    this.filler = filler;
     this.in = source.open();
     this.decoder =
         encoding
@@ -39,6 +45,7 @@ final class DecodingReader extends Reader {
             .newDecoder()
             .onMalformedInput(CodingErrorAction.REPORT)
             .onUnmappableCharacter(CodingErrorAction.REPORT);
+    ascii = encoding.charset().equals(StandardCharsets.UTF_8);
     bytes.flip();
     try {
       in.skipNBytes(encoding.markLength());
@@ -53,32 +60,34 @@ final class DecodingReader extends Reader {
     return read;
   }
 
-  @Override
-  public int read(char[] target, int from, int length) {
-    Batch batch = filler.batch();
-    char[] text = batch.room(length);
-    int at = batch.used();
-    int count = decode(CharBuffer.wrap(text, at, length));
-    if (count > 0) {
-      System.arraycopy(text, at, target, from, count);
-      filler.textIsAt(at - from);
-      batch.advance(count);
-    }
-    return count;
-  }
-
   /**
-   * Decodes in short steps: the decoder copies plain ASCII in bulk, but after the first other
-   * character of a call it goes on one by one, which a step ends.
+   * Appends some text to a batch, in short steps: the decoder copies plain ASCII in bulk, but after
+   * the first other character of a call it goes on one by one, which a step ends.
+   *
+   * @return whether there was any
    */
-  private int decode(CharBuffer chars) {
-    int from = chars.position();
-    int limit = chars.limit();
+  boolean decodeInto(Batch batch) {
+    char[] text = batch.room(PIECE);
+    if (text != wrapped) {
+      wrapped = text;
+      chars = CharBuffer.wrap(text);
+    }
+    int from = batch.used();
+    int limit = from + PIECE;
+    chars.clear().position(from);
     while (true) {
       chars.limit(Math.min(limit, chars.position() + STEP));
       int before = bytes.position();
+      int start = chars.position();
       CoderResult result = decoder.decode(bytes, chars, atEnd);
-      offset += bytes.position() - before;
+      int taken = bytes.position() - before;
+      int count = chars.position() - start;
+      offset += taken;
+      if (ascii && count == taken) {
+        batch.tookAscii(bytes.array(), before, count);
+      } else {
+        batch.took(count);
+      }
       if (result.isError()) {
         throw invalid(result.length());
       }
@@ -86,10 +95,10 @@ final class DecodingReader extends Reader {
         continue;
       }
       if (chars.position() > from) {
-        return chars.position() - from;
+        return true;
       }
       if (atEnd) {
-        return -1; // none of the decoders of these encodings holds anything back
+        return false; // none of the decoders of these encodings holds anything back
       }
       refill();
     }
@@ -135,8 +144,11 @@ final class DecodingReader extends Reader {
             + (encoding.equals("UTF-8") ? ", such as windows-1252" : ""));
   }
 
-  @Override
-  public void close() throws IOException {
-    in.close();
+  void close() {
+    try {
+      in.close();
+    } catch (IOException e) {
+      // reading is over; nothing depends on the close
+    }
   }
 }

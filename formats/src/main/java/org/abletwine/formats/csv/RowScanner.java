@@ -1,0 +1,400 @@
+package org.abletwine.formats.csv;
+
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import org.abletwine.table.Batch;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
+import org.abletwine.table.TableOptions;
+
+/**
+ * Finds cells and rows in delimited text that was decoded straight into a batch, and notes them
+ * there as slices: no character is copied and nothing is called per cell from outside. The form is
+ * that of RFC 4180, any of LF, CR LF and CR ending a row; a quote inside a cell that does not begin
+ * with one is a character like any other.
+ *
+ * <p>Text arrives in pieces that may end anywhere, so every position and state that {@link #scan}
+ * needs to go on is a field.
+ */
+final class RowScanner {
+  /** Longest cell, in characters. Longer ones come of a quote that nobody closed. */
+  static final int LONGEST = 1 << 24;
+
+  private static final VarHandle WORDS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+
+  /** Times this, a byte stands in each byte of a word. */
+  private static final long EACH = 0x0101010101010101L;
+
+  private enum At {
+    CELL_START,
+    PLAIN,
+    QUOTED,
+    /** After a quote inside a quoted cell: it closes the cell unless another follows. */
+    QUOTE
+  }
+
+  private final String name;
+  private final Schema schema;
+  private final int columns;
+  private final boolean pad;
+  private final char delimiter;
+  private final char quote;
+  private final char highest;
+  private final boolean byBytes;
+  private final NullWords nulls;
+
+  private Batch batch = new Batch(0);
+  private At state = At.CELL_START;
+  private int at;
+  private int cellStart;
+  private int unescaped;
+  private boolean altered;
+  private boolean afterReturn;
+  private boolean skipping;
+  private int recordEnd;
+  private int fields;
+  private int rowMark;
+  private long line = 1;
+  private long openedOn;
+  private int lineBreaks;
+  private char[] rest = new char[0];
+  private int restLength;
+
+  RowScanner(String name, Dialect dialect, Schema schema, TableOptions options) {
+    this.name = name;
+    this.schema = schema;
+    this.columns = schema.size();
+    this.pad = options.pad();
+    this.delimiter = dialect.delimiter();
+    this.quote = dialect.quote();
+    this.highest = (char) Math.max('\r', Math.max(delimiter, '\n'));
+    this.byBytes = delimiter < 0x80 && quote < 0x80;
+    this.nulls = new NullWords(options.nulls());
+    this.skipping = dialect.header();
+  }
+
+  /** Begins a batch with the text carried over from the one before. */
+  void begin(Batch target) {
+    batch = target;
+    System.arraycopy(rest, 0, target.room(restLength), 0, restLength);
+    target.took(restLength);
+    at = 0;
+    recordEnd = 0;
+  }
+
+  /** Keeps the text after the batch's last row, before the batch is handed on. */
+  void end() {
+    int used = batch.used();
+    restLength = used - recordEnd;
+    if (rest.length < restLength) {
+      rest = new char[restLength];
+    }
+    System.arraycopy(batch.baseText(), recordEnd, rest, 0, restLength);
+  }
+
+  /** Returns whether the batch is full and its last row whole. */
+  boolean done() {
+    return fields == 0 && state == At.CELL_START && batch.full();
+  }
+
+  /** Goes on until the batch is done or its text used up. */
+  void scan() {
+    char[] text = batch.baseText();
+    int used = batch.used();
+    while (true) {
+      if (state == At.CELL_START) {
+        if (done()) {
+          return;
+        }
+        if (byBytes && !skipping) {
+          plainCells(used);
+        }
+        if (!startCell(text, used)) {
+          return;
+        }
+      }
+      int stop = state == At.PLAIN ? plainEnd(text, used) : quotedEnd(text, used);
+      if (stop == used) {
+        if (used - cellStart > LONGEST) {
+          throw state == At.PLAIN ? tooWide() : unclosed();
+        }
+        return;
+      }
+      endCell(text);
+      char c = text[at++];
+      state = At.CELL_START;
+      if (c != delimiter) {
+        afterReturn = c == '\r';
+        endRecord();
+      }
+    }
+  }
+
+  /** Ends the last row when its line end is missing; there is no more text. */
+  void finish() {
+    if (state == At.QUOTED) {
+      throw unclosed();
+    }
+    if (state == At.CELL_START && fields == 0) {
+      return;
+    }
+    if (state == At.CELL_START) {
+      state = At.PLAIN;
+      cellStart = at;
+    }
+    endCell(batch.baseText());
+    state = At.CELL_START;
+    endRecord();
+  }
+
+  /**
+   * The short way for most text: cells without quotes, in rows of the right length, that end within
+   * the text held. Stops before the first cell that is anything else.
+   *
+   * <p>Looks at the bytes of the text, eight at a time: a byte of {@code word ^ pattern} is zero
+   * where the word has the pattern's character, and the usual carry-free test turns that into a set
+   * bit (Warren, Hacker's Delight, 6-1). The second pattern stands for U+0008 to U+000F, line ends
+   * and a few others, which are passed over. Bytes of characters beyond ASCII have their top bit
+   * set, so they never equal one.
+   */
+  private void plainCells(int used) {
+    byte[] bytes = batch.textBytes();
+    byte separator = (byte) delimiter;
+    long separators = separator * EACH;
+    int start = at;
+    for (int base = start; base + Long.BYTES <= used; base += Long.BYTES) {
+      long word = (long) WORDS.get(bytes, base);
+      long ends = zeros(word ^ separators) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+      while (ends != 0) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        ends &= ends - 1;
+        byte c = bytes[end];
+        if (c == separator) {
+          if (bytes[start] == quote || fields >= columns - 1) {
+            return;
+          }
+          addPlain(start, end);
+        } else if (c == '\n' || c == '\r') {
+          if (start == end && fields == 0) {
+            if (c == '\r' || !afterReturn) {
+              return;
+            }
+            afterReturn = false;
+            recordEnd = end + 1;
+          } else if (bytes[start] == quote || fields != columns - 1) {
+            return;
+          } else {
+            addPlain(start, end);
+            at = end + 1;
+            afterReturn = c == '\r';
+            endRecord();
+            if (done()) {
+              return;
+            }
+          }
+        } else {
+          continue;
+        }
+        start = end + 1;
+        at = start;
+      }
+    }
+  }
+
+  /** The top bit of each byte that is zero, and nothing else. */
+  private static long zeros(long word) {
+    return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
+  }
+
+  private void addPlain(int start, int end) {
+    int mark = 0;
+    if (start == end || nulls.mayHold(end - start) && holdsNull(start, end)) {
+      mark = Batch.NULL;
+      rowMark |= mark;
+    }
+    batch.addSlice(start, end, mark);
+    fields++;
+  }
+
+  private boolean holdsNull(int start, int end) {
+    return nulls.hold(batch.baseText(), start, end - start);
+  }
+
+  private boolean startCell(char[] text, int used) {
+    if (fields == 0 && (done() || !passLineEnds(text, used)) || at == used) {
+      return false;
+    }
+    cellStart = at;
+    if (text[at] != quote) {
+      state = At.PLAIN;
+      return true;
+    }
+    state = At.QUOTED;
+    unescaped = ++at;
+    altered = false;
+    openedOn = line + lineBreaks;
+    return true;
+  }
+
+  /** Passes the second half of a line end, and lines with nothing on them. */
+  private boolean passLineEnds(char[] text, int used) {
+    while (at < used) {
+      char c = text[at];
+      if (c == '\n' && afterReturn) {
+        afterReturn = false;
+      } else if ((c == '\n' || c == '\r') && (columns > 1 || skipping)) {
+        afterReturn = c == '\r';
+        line++;
+      } else {
+        afterReturn = false;
+        return true;
+      }
+      recordEnd = ++at;
+    }
+    return false;
+  }
+
+  private int plainEnd(char[] text, int used) {
+    char last = highest;
+    char separator = delimiter;
+    int i = at;
+    while (i < used) {
+      char c = text[i];
+      if (c <= last && (c == separator || c == '\n' || c == '\r')) {
+        break;
+      }
+      i++;
+    }
+    at = i;
+    return i;
+  }
+
+  private int quotedEnd(char[] text, int used) {
+    if (state == At.QUOTED && !altered) {
+      int i = at;
+      char c;
+      while (i < used && (c = text[i]) != quote) {
+        lineBreaks += c == '\n' ? 1 : 0;
+        i++;
+      }
+      at = i;
+      unescaped = i;
+    }
+    while (at < used) {
+      char c = text[at];
+      if (state == At.QUOTE) {
+        if (c == delimiter || c == '\n' || c == '\r') {
+          return at;
+        }
+        if (c != quote) {
+          throw new DataException(
+              place() + ": text follows a closing quote; write a quote inside a quoted cell twice");
+        }
+        state = At.QUOTED;
+        altered = true;
+        text[unescaped++] = c;
+      } else if (c == quote) {
+        state = At.QUOTE;
+      } else {
+        lineBreaks += c == '\n' ? 1 : 0;
+        text[unescaped++] = c;
+      }
+      at++;
+    }
+    return used;
+  }
+
+  private void endCell(char[] text) {
+    if (skipping) {
+      return;
+    }
+    int start = cellStart;
+    int end = at;
+    int mark = 0;
+    if (state != At.PLAIN) {
+      start++;
+      end = unescaped;
+      mark = altered ? Batch.QUOTED | Batch.ALTERED : Batch.QUOTED;
+    } else if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
+      mark = Batch.NULL;
+    }
+    if (fields < columns) {
+      rowMark |= mark;
+      batch.addSlice(start, end, mark);
+    } else if (!pad || end > start) {
+      batch.abandonRow();
+      throw tooLong();
+    }
+    fields++;
+  }
+
+  private void endRecord() {
+    if (skipping) {
+      skipping = false;
+    } else {
+      if (fields < columns) {
+        padRow();
+      }
+      batch.endRow(rowMark);
+    }
+    recordEnd = at;
+    fields = 0;
+    rowMark = 0;
+    line += 1 + lineBreaks;
+    lineBreaks = 0;
+  }
+
+  private void padRow() {
+    if (!pad) {
+      batch.abandonRow();
+      throw new DataException(
+          name
+              + " line "
+              + line
+              + ": "
+              + (fields == 1 ? "1 cell" : fields + " cells")
+              + " where the header has "
+              + columns
+              + "; correct the line, or state ragged: pad to fill it up with nulls");
+    }
+    rowMark |= Batch.NULL | Batch.ALTERED;
+    while (fields++ < columns) {
+      batch.addSlice(cellStart, cellStart, Batch.NULL | Batch.ALTERED);
+    }
+  }
+
+  private String place() {
+    String where = name + " line " + openedOn;
+    return fields < columns ? where + ", column \"" + schema.names().get(fields) + "\"" : where;
+  }
+
+  private DataException unclosed() {
+    return new DataException(
+        place()
+            + ": the quote that opens here is not closed; close it, or write it twice if it"
+            + " belongs to the text");
+  }
+
+  private DataException tooWide() {
+    return new DataException(
+        name
+            + " line "
+            + line
+            + ": a cell of more than "
+            + LONGEST
+            + " characters; check that the file is delimited text");
+  }
+
+  private DataException tooLong() {
+    return new DataException(
+        name
+            + " line "
+            + line
+            + ": more cells than the "
+            + columns
+            + " of the header"
+            + "; a cell that holds the delimiter must stand in quotes");
+  }
+}
