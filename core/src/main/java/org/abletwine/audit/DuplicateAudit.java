@@ -1,6 +1,7 @@
 package org.abletwine.audit;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -32,7 +33,6 @@ import org.jspecify.annotations.Nullable;
  */
 public final class DuplicateAudit {
   private static final CellVector[] NONE = {};
-  private static final int TAIL = 32;
 
   private final Table table;
   private final int[] keyColumns;
@@ -45,8 +45,10 @@ public final class DuplicateAudit {
   private final BitSet duplicateRows = new BitSet();
   private final BitSet caught = new BitSet();
   private boolean inOrder = true;
-  private RowStore tail = new RowStore(0);
-  private long tailFrom = Long.MAX_VALUE;
+
+  /** The batch before, kept a while: many tables are sorted, and equal keys follow each other. */
+  private @Nullable Batch before;
+
   private final CellVector[] cells;
   private RowStore store;
   private HashIndex index;
@@ -60,6 +62,7 @@ public final class DuplicateAudit {
       steps.add(normalise);
     }
     this.cells = new CellVector[table.schema().size()];
+    Arrays.setAll(cells, column -> new CellVector());
     this.store = new RowStore(cells.length);
     this.index = new HashIndex(store);
   }
@@ -96,8 +99,12 @@ public final class DuplicateAudit {
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
         encoder.encode(batch, encoded);
         action.take(batch, encoded);
-        reading.recycle(batch);
+        if (before != null) {
+          reading.recycle(before);
+        }
+        before = batch;
       }
+      before = null;
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new DataException("reading " + table.name() + " was interrupted", e);
@@ -123,7 +130,6 @@ public final class DuplicateAudit {
             takeKey(batch, encoded, row, found[0][row], keyStore, keyIndex, stored);
           }
           rows += batch.rows();
-          keepTail(batch, encoded);
         });
     keys = keyIndex.keys();
     bytesPerKey = (double) (keyStore.bytes() + keyIndex.bytes()) / Math.max(1, keys);
@@ -156,19 +162,13 @@ public final class DuplicateAudit {
     int first = stored.of(known);
     duplicateRows.set(first);
     // The first row of the key is often still at hand; if not, a second reading fetches it.
+    Batch last = before;
     if (first >= batch.firstRow()) {
-      keep(batch, encoded, (int) (first - batch.firstRow()));
-    } else if (first >= tailFrom && !caught.get(first)) {
-      CellVector[] one = new CellVector[cells.length];
-      for (int column = 0; column < one.length; column++) {
-        one[column] = new CellVector();
-      }
-      tail.fetch(
-          tail.place((int) (first - tailFrom)), one, new long[one.length], new String[one.length]);
-      store.addUnderKey(one, encoded, row);
-      noteCaught(first, encoded, row);
+      keep(batch, encoded, row, first);
+    } else if (last != null && first >= last.firstRow()) {
+      keep(last, encoded, row, first);
     }
-    keep(batch, encoded, row);
+    keep(batch, encoded, row, (int) batch.rowNumber(row));
   }
 
   private void noteCaught(int number, EncodedKeys encoded, int key) {
@@ -178,30 +178,17 @@ public final class DuplicateAudit {
     numbers.add(number);
   }
 
-  /** Keeps the last rows of a batch: many tables are sorted, and equal keys follow each other. */
-  private void keepTail(Batch batch, EncodedKeys encoded) {
-    tail = new RowStore(cells.length);
-    int from = Math.max(0, batch.rows() - TAIL);
-    tailFrom = batch.firstRow() + from;
-    for (int column = 0; column < cells.length; column++) {
-      cells[column] = batch.column(column);
-    }
-    for (int row = from; row < batch.rows(); row++) {
-      tail.add(cells, row, encoded);
-    }
-  }
-
-  private void keep(Batch batch, EncodedKeys encoded, int row) {
-    int number = (int) batch.rowNumber(row);
+  /** Keeps a row of a batch under a key, unless it is kept already. */
+  private void keep(Batch batch, EncodedKeys encoded, int key, int number) {
     if (caught.get(number)) {
       return;
     }
     duplicateRows.set(number);
     for (int column = 0; column < cells.length; column++) {
-      cells[column] = batch.column(column);
+      batch.cell((int) (number - batch.firstRow()), column, cells[column]);
     }
-    store.add(cells, row, encoded);
-    noteCaught(number, encoded, row);
+    store.addUnderKey(cells, encoded, key);
+    noteCaught(number, encoded, key);
   }
 
   private void readMissing() {
@@ -215,7 +202,7 @@ public final class DuplicateAudit {
           for (int number = duplicateRows.nextSetBit(from);
               number >= 0 && number < from + batch.rows();
               number = duplicateRows.nextSetBit(number + 1)) {
-            keep(batch, encoded, number - from);
+            keep(batch, encoded, number - from, number);
           }
         });
   }

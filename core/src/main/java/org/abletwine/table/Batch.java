@@ -431,6 +431,21 @@ public final class Batch {
     System.arraycopy(from.ends, 0, target.ends, 0, rows);
   }
 
+  /**
+   * Makes a vector show a single base cell, for whoever needs few of the rows.
+   *
+   * @param row the row, 0-based
+   * @param column a base column, 0-based
+   * @param target the vector: its cell 0 is the cell afterwards
+   */
+  public void cell(int row, int column, CellVector target) {
+    int cell = baseRow(row) * columns + column;
+    boolean isNull = (marks[cell] & NULL) != 0;
+    target.viewOf(text, 1);
+    target.starts[0] = isNull ? -1 : starts[cell];
+    target.ends[0] = isNull ? -1 : ends[cell];
+  }
+
   private void fillView(CellVector view, int column) {
     view.viewOf(text, rows);
     int[] viewStarts = view.starts;
