@@ -57,7 +57,8 @@ final class EnrichCommand implements Callable<Integer> {
       required = true,
       paramLabel = "OURS=THEIRS",
       description =
-          "The key: a column of ours = one of theirs, or one name for both; several"
+          "The key: a column of ours = one of theirs, one name for both, or OURS RULE THEIRS, such"
+              + " as day at-or-below effective_from, or pct between from_pct and to_pct; several"
               + " parts parted by commas.")
   private String key;
 
@@ -65,7 +66,9 @@ final class EnrichCommand implements Callable<Integer> {
       names = "--bring",
       required = true,
       paramLabel = "A,B",
-      description = "The attributes to fetch, each NAME or NAME as OTHER; or all.")
+      description =
+          "The attributes to fetch, each NAME, NAME as OTHER or an aggregate such as count(*) as"
+              + " OFFERS; or all.")
   private String bring;
 
   @Option(
@@ -89,8 +92,8 @@ final class EnrichCommand implements Callable<Integer> {
       paramLabel = "RULE",
       defaultValue = "flag",
       description =
-          "For keys on several reference rows that disagree: flag, first or last."
-              + " Default: ${DEFAULT-VALUE}.")
+          "For keys on several reference rows that disagree: flag, first, last, newest-by: COLUMN,"
+              + " longest (of patterns) or expand (a row for each). Default: ${DEFAULT-VALUE}.")
   private String several;
 
   @Option(
@@ -155,7 +158,7 @@ final class EnrichCommand implements Callable<Integer> {
         bring.strip().equals("all")
             ? lookup.bringAll()
             : lookup.bring(NameLists.split(bring).toArray(String[]::new));
-    lookup = lookup.several(choice("--several", several, Several.class));
+    lookup = lookup.several(Several.parse(several));
     Treatment.Action action = choice("--unmatched", unmatched, Treatment.Action.class);
     if (!fill.isEmpty() && action != Treatment.Action.LEAVE) {
       throw new SettingException(

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
@@ -31,6 +32,7 @@ final class RunSummary {
     summary.outcomes();
     summary.matchedBy();
     summary.nulls();
+    summary.coalesced();
     summary.notes();
     return summary.lines;
   }
@@ -111,7 +113,8 @@ final class RunSummary {
     }
     lines.add("");
     lines.add(
-        Ink.BOLD.on("Matched", colour) + ": as written + thanks to each normalise step in turn");
+        Ink.BOLD.on("Matched", colour)
+            + ": as written + thanks to each normalise step, and each reference tried otherwise, in turn");
     TextTable table = new TextTable("ll");
     for (LookupFigures lookup : run.lookups()) {
       List<String> parts = new ArrayList<>();
@@ -165,82 +168,21 @@ final class RunSummary {
     table.cell(count(value), value == 0 ? Ink.DIM : ink);
   }
 
+  private void coalesced() {
+    for (CoalesceFigures one : run.of(CoalesceFigures.class)) {
+      List<String> parts = new ArrayList<>();
+      one.taken().forEach(share -> parts.add(count(share.rows()) + " " + share.name()));
+      if (one.filled() > 0) {
+        parts.add(count(one.filled()) + " filled");
+      }
+      parts.add(count(one.nulls()) + " null");
+      lines.add("  " + one.column() + " = " + String.join(" + ", parts));
+    }
+  }
+
   private void notes() {
     List<String> notes = new ArrayList<>();
-    for (LookupFigures lookup : run.lookups()) {
-      String where = lookup.name() + ": ";
-      if (lookup.conflictingKeys() > 0) {
-        notes.add(
-            where
-                + keys(lookup.conflictingKeys())
-                + " of "
-                + lookup.reference()
-                + (lookup.conflictingKeys() == 1 ? " stands" : " stand")
-                + " on several rows that disagree on what is brought; "
-                + (lookup.pickedFromSeveral() > 0
-                    ? "one was picked for " + rows(lookup.pickedFromSeveral())
-                    : "nothing was picked for " + rows(lookup.ambiguous())));
-      }
-      if (lookup.severalKeys() > lookup.conflictingKeys() && lookup.duplicatesDropped() == 0) {
-        notes.add(
-            where
-                + keys(lookup.severalKeys() - lookup.conflictingKeys())
-                + " of "
-                + lookup.reference()
-                + " on several rows that agree, counted as one");
-      }
-      if (lookup.rowsIfExpanded() > lookup.rows() && lookup.duplicatesDropped() == 0) {
-        notes.add(
-            where
-                + "some keys fit several rows; a row for each would make "
-                + count(lookup.rowsIfExpanded())
-                + " of "
-                + rows(lookup.rows()));
-      }
-      if (lookup.referenceBlankKeys() > 0) {
-        notes.add(
-            where
-                + rows(lookup.referenceBlankKeys())
-                + " of "
-                + lookup.reference()
-                + " can never be found: a key part is blank");
-      }
-      if (lookup.duplicatesDropped() > 0) {
-        notes.add(
-            where
-                + rows(lookup.duplicatesDropped())
-                + " of "
-                + lookup.reference()
-                + " left out by its rule for duplicates");
-      }
-      if (lookup.collisions() > 0) {
-        notes.add(
-            where
-                + keys(lookup.collisions())
-                + " of "
-                + lookup.reference()
-                + " became equal only by normalising: "
-                + lookup.collisionExamples().get(0));
-      }
-      if (lookup.wouldMatch() > 0) {
-        notes.add(
-            where
-                + rows(lookup.wouldMatch())
-                + " would match a row of "
-                + lookup.reference()
-                + " that its condition left out");
-      }
-      if (lookup.blankParts().size() > 1 && lookup.blankKey() > 0) {
-        List<String> parts = new ArrayList<>();
-        lookup.blankParts().stream()
-            .filter(part -> part.rows() > 0)
-            .forEach(part -> parts.add(part.name() + " in " + rows(part.rows())));
-        notes.add(where + "blank key part: " + String.join(", ", parts));
-      }
-      if (lookup.dropped() > 0) {
-        notes.add(where + rows(lookup.dropped()) + " left out, as the plan says");
-      }
-    }
+    run.lookups().forEach(lookup -> notes.addAll(LookupNotes.of(lookup)));
     if (!notes.isEmpty()) {
       lines.add("");
       lines.add(Ink.BOLD.on("Worth a look", colour));

@@ -104,7 +104,7 @@ final class MasterTables {
     try (Line line = new Line(file, "grower_no,name,left_on")) {
       for (int i = 1; i <= former(growers); i++) {
         line.grower(growers + i, width).cell(Vocabulary.farm(growers + 3L * i));
-        line.cell("2026-0" + (1 + i % 6) + "-30").end();
+        line.cell("2026-0" + (1 + i % 6) + "-28").end();
       }
     }
   }

@@ -11,6 +11,7 @@ final class TicketTable {
       "ticket_no,delivered_on,site_code,grower_code,commodity,variety,grade_mark,gross_kg,tare_kg,"
           + "moisture_pct,pack,remark";
   private static final int DAYS = 80;
+  private static final int DAYS_BEFORE_PRICES = 1;
   private static final char NO_BREAK_SPACE = '\u00A0';
 
   private TicketTable() {}
@@ -25,7 +26,11 @@ final class TicketTable {
       for (long ticket = 1; ticket <= tickets; ticket++) {
         int commodity = Math.min(3, random.nextInt(10) / 3 + (random.nextInt(8) == 0 ? 1 : 0));
         line.number(ticket, ticketWidth);
-        line.cell(dates[random.nextInt(DAYS)]);
+        int day = random.nextInt(DAYS);
+        if (day < DAYS_BEFORE_PRICES) {
+          planted.add("tickets delivered before the first price is in force");
+        }
+        line.cell(dates[day]);
         site(line, random, planted);
         grower(line, random, growers, width, planted);
         commodity(line, commodity, random, planted);
@@ -43,7 +48,7 @@ final class TicketTable {
   private static String[] dates() {
     String[] dates = new String[DAYS];
     for (int day = 0; day < DAYS; day++) {
-      dates[day] = LocalDate.of(2026, 7, 1).plusDays(day).toString();
+      dates[day] = LocalDate.of(2026, 6, 30).plusDays(day).toString();
     }
     return dates;
   }

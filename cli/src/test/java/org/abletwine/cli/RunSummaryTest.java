@@ -46,6 +46,7 @@ class RunSummaryTest {
             10,
             0,
             1_033,
+            0,
             5,
             0,
             0,
@@ -54,6 +55,7 @@ class RunSummaryTest {
             List.of(),
             List.of(new Share("as written", 880), new Share("trim", 20)),
             List.of(new Share("code", 10)),
+            List.of(),
             List.of(new AttributeFigures("name", 60, 30, 10, 4, 60)));
     RunRecord run =
         new RunRecord(

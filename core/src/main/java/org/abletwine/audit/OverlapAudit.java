@@ -14,6 +14,7 @@ import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.Spaces;
+import org.abletwine.match.NearMisses;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 

@@ -24,15 +24,17 @@ import java.util.List;
  * @param pickedFromSeveral matched rows for which the plan chose one of several that disagree
  * @param rowsIfExpanded rows there would be if every row came out once for each reference row its
  *     key fits; the same as {@code rows} when no key fits several
+ * @param expanded rows that came out beyond the first, because the plan takes every reference row
  * @param dropped rows the plan left out because of their outcome
  * @param filteredOut reference rows left out by its condition
  * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
  * @param duplicatesDropped reference rows left out by its rule for duplicates
  * @param collisions keys written differently that became equal only by normalising
  * @param collisionExamples some of them, as written
- * @param matchedBy how many rows matched as written, and how many more thanks to each step in turn;
- *     the sum is {@code matched}
+ * @param matchedBy how many rows matched as written, and how many more thanks to each step in turn,
+ *     and to each reference tried otherwise; the sum is {@code matched}
  * @param blankParts for each key part, rows in which it was null or blank
+ * @param misses the ways in which values missed an ordered rule, those of no rows left out
  * @param attributes nulls of each attribute with their reasons
  */
 public record LookupFigures(
@@ -51,6 +53,7 @@ public record LookupFigures(
     long blankKey,
     long pickedFromSeveral,
     long rowsIfExpanded,
+    long expanded,
     long dropped,
     long filteredOut,
     long wouldMatch,
@@ -59,6 +62,7 @@ public record LookupFigures(
     List<String> collisionExamples,
     List<Share> matchedBy,
     List<Share> blankParts,
+    List<Miss> misses,
     List<AttributeFigures> attributes)
     implements StepFigures {
 
@@ -70,11 +74,21 @@ public record LookupFigures(
    */
   public record Share(String name, long rows) {}
 
+  /**
+   * A way in which values missed an ordered rule.
+   *
+   * @param kind such as {@code below the lowest}
+   * @param rows rows; unmatched, or with a blank key where the value cannot be compared
+   * @param example the first of them, in words
+   */
+  public record Miss(String kind, long rows, String example) {}
+
   /** Checks the sum rule and copies the list. */
   public LookupFigures {
     collisionExamples = List.copyOf(collisionExamples);
     matchedBy = List.copyOf(matchedBy);
     blankParts = List.copyOf(blankParts);
+    misses = List.copyOf(misses);
     attributes = List.copyOf(attributes);
     if (matched + unmatched + ambiguous + blankKey != rows) {
       throw new IllegalArgumentException("outcomes do not add up to rows");

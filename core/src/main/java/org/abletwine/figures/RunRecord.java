@@ -36,18 +36,21 @@ public record RunRecord(
 
   /** Returns the figures of the lookups, in order. */
   public List<LookupFigures> lookups() {
-    return steps.stream()
-        .filter(LookupFigures.class::isInstance)
-        .map(LookupFigures.class::cast)
-        .toList();
+    return of(LookupFigures.class);
   }
 
   /** Returns the figures of the corrections, in order. */
   public List<CorrectionFigures> corrections() {
-    return steps.stream()
-        .filter(CorrectionFigures.class::isInstance)
-        .map(CorrectionFigures.class::cast)
-        .toList();
+    return of(CorrectionFigures.class);
+  }
+
+  /**
+   * Returns the figures of one kind of step, in order.
+   *
+   * @param kind the kind
+   */
+  public <F extends StepFigures> List<F> of(Class<F> kind) {
+    return steps.stream().filter(kind::isInstance).map(kind::cast).toList();
   }
 
   /** Returns transactions a second, over the whole run. */

@@ -1,7 +1,8 @@
 package org.abletwine.figures;
 
 /** What one step of a run counted. */
-public sealed interface StepFigures permits LookupFigures, CorrectionFigures {
+public sealed interface StepFigures
+    permits LookupFigures, CorrectionFigures, CoalesceFigures, ColumnFigures {
 
   /** Returns the step's name. */
   String name();

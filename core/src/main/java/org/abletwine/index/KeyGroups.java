@@ -10,7 +10,7 @@ import java.util.Arrays;
  * <p>Each row after a group's first has a link entry, (row, entry before it); a group holds its
  * first row and its latest entry.
  */
-public final class KeyGroups implements Serializable {
+public final class KeyGroups implements RowSets, Serializable {
   private static final long serialVersionUID = 1L;
   private static final int NONE = -1;
 
@@ -49,15 +49,12 @@ public final class KeyGroups implements Serializable {
     return links++;
   }
 
-  /** Returns how many groups there are. */
+  @Override
   public int count() {
     return count;
   }
 
-  /**
-   * @param group a group
-   * @return how many rows it has, at least 2
-   */
+  @Override
   public int size(int group) {
     return sizes[group];
   }
@@ -78,10 +75,7 @@ public final class KeyGroups implements Serializable {
     return linkRow[latest[group]];
   }
 
-  /**
-   * @param group a group
-   * @return its rows in file order
-   */
+  @Override
   public int[] rows(int group) {
     int[] rows = new int[sizes[group]];
     int at = rows.length;

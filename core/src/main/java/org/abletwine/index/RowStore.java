@@ -1,6 +1,9 @@
 package org.abletwine.index;
 
 import java.io.Serializable;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.util.Arrays;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.table.CellVector;
@@ -9,17 +12,19 @@ import org.jspecify.annotations.Nullable;
 /**
  * Some columns of every row of a reference, packed. Rows are numbered from 0 in file order.
  *
- * <p>A row is four bytes that belong to the index, a header (twice the length of its key, plus one
- * when normalising changed it), the key's comparison bytes, and its cells one after another. So
- * whoever has found a key has the row in the cache too. A cell is a header and the characters, one
- * byte each when all are below U+0100, else two. The header is 0 for null, else 1 + 4 times the
- * length in bytes + 2 when the cell is special (might need quotes in some output, or is not plain
- * ASCII) + 1 when wide. Fetching a row touches one place in memory, whatever the number of columns.
- * A cell has one encoding only, so equal cells have equal bytes. Filled by one thread; safe to read
- * from many once published.
+ * <p>A row is four bytes that hold its number and belong to the index, a header (twice the length
+ * of its key, plus one when normalising changed it), the key's comparison bytes, and its cells one
+ * after another. So whoever has found a key has the row in the cache too. A cell is a header and
+ * the characters, one byte each when all are below U+0100, else two. The header is 0 for null, else
+ * 1 + 4 times the length in bytes + 2 when the cell is special (might need quotes in some output,
+ * or is not plain ASCII) + 1 when wide. Fetching a row touches one place in memory, whatever the
+ * number of columns. A cell has one encoding only, so equal cells have equal bytes. Filled by one
+ * thread; safe to read from many once published.
  */
 public final class RowStore implements Serializable {
   private static final long serialVersionUID = 1L;
+  private static final VarHandle NUMBER =
+      MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.BIG_ENDIAN);
 
   /** Bytes before the key: they belong to the index. */
   private static final int KEY_AT = 4;
@@ -82,6 +87,7 @@ public final class RowStore implements Serializable {
     if (keyLength + 10 > scratch.length) {
       scratch = new byte[2 * keyLength + 256];
     }
+    NUMBER.set(scratch, 0, rows);
     int length = Varint.write(scratch, KEY_AT, keyLength << 1 | (keys.changed[key] ? 1 : 0));
     System.arraycopy(keys.bytes, start, scratch, length, keyLength);
     length += keyLength;
@@ -100,6 +106,15 @@ public final class RowStore implements Serializable {
    */
   public int place(int row) {
     return positions[row >>> CHUNK_BITS][row & CHUNK - 1];
+  }
+
+  /**
+   * @param place a row's place
+   * @return the row's number, 0-based; or the complement of its group's, where a {@link HashIndex}
+   *     has given it one
+   */
+  public int numberAt(int place) {
+    return (int) NUMBER.get(arena.page(place), Arena.offset(place));
   }
 
   /**

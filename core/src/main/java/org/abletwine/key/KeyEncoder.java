@@ -21,8 +21,8 @@ public final class KeyEncoder {
    * @param steps for each key part the steps to apply, in order
    */
   public KeyEncoder(int[] columns, List<List<NormaliseStep>> steps) {
-    if (columns.length != steps.size() || columns.length == 0 || columns.length > 31) {
-      throw new IllegalArgumentException("1 to 31 key parts, each with its steps");
+    if (columns.length != steps.size() || columns.length > 31) {
+      throw new IllegalArgumentException("at most 31 key parts, each with its steps");
     }
     this.columns = columns.clone();
     this.steps =

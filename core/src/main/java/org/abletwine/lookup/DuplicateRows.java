@@ -3,7 +3,7 @@ package org.abletwine.lookup;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.index.KeyGroups;
+import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
@@ -14,7 +14,7 @@ public final class DuplicateRows {
 
   private final Duplicates policy;
   private final RowStore rows;
-  private final KeyGroups groups;
+  private final RowSets groups;
   private final int column;
   private final RowNumbers numbers;
 
@@ -26,7 +26,7 @@ public final class DuplicateRows {
    * @param numbers the rows' numbers in the file
    */
   public DuplicateRows(
-      Duplicates policy, RowStore rows, KeyGroups groups, int column, RowNumbers numbers) {
+      Duplicates policy, RowStore rows, RowSets groups, int column, RowNumbers numbers) {
     this.numbers = numbers;
     this.policy = policy;
     this.rows = rows;
@@ -52,7 +52,7 @@ public final class DuplicateRows {
       chosen[group] =
           switch (policy.rule()) {
             case LAST -> members[members.length - 1];
-            case NEWEST_BY -> newest(members);
+            case NEWEST_BY -> newest(rows, members, column);
             case FULLEST -> fullest(members);
             default -> members[0];
           };
@@ -90,7 +90,8 @@ public final class DuplicateRows {
     return true;
   }
 
-  private int newest(int[] members) {
+  /** The row with the greatest value in a cell; the first of equals. */
+  static int newest(RowStore rows, int[] members, int column) {
     int best = members[0];
     for (int row : members) {
       if (newer(rows.get(row, column), rows.get(best, column))) {

@@ -2,16 +2,25 @@ package org.abletwine.lookup;
 
 import java.util.List;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.match.MatchRule;
+import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 
 /**
  * One part of a key.
  *
  * @param ours the column of the transactions, or one an earlier step added
- * @param theirs the column of the reference
+ * @param theirs the column of the reference; the lower end of a band
+ * @param theirsTo the column with the upper end of a band; null for every other rule
  * @param normalise steps for this part alone, or null to use the lookup's
+ * @param match how the two match
  */
-public record KeyPart(String ours, String theirs, @Nullable List<NormaliseStep> normalise) {
+public record KeyPart(
+    String ours,
+    String theirs,
+    @Nullable String theirsTo,
+    @Nullable List<NormaliseStep> normalise,
+    MatchRule match) {
 
   /** Copies the list. */
   public KeyPart {
@@ -19,13 +28,53 @@ public record KeyPart(String ours, String theirs, @Nullable List<NormaliseStep> 
   }
 
   /**
-   * Reads {@code ours = theirs}, or one name for both. A name that is not a plain word may stand in
-   * double quotes.
+   * A part that matches when both sides are equal.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   * @param normalise steps for this part alone, or null to use the lookup's
+   */
+  public KeyPart(String ours, String theirs, @Nullable List<NormaliseStep> normalise) {
+    this(ours, theirs, null, normalise, MatchRule.EQUAL);
+  }
+
+  /**
+   * A part that matches when ours lies in a band of theirs; the lower end belongs to it.
+   *
+   * @param ours the column of the transactions
+   * @param from the column with the lower end; null there is open
+   * @param to the column with the upper end; null there is open
+   */
+  public static KeyPart between(String ours, String from, String to) {
+    return new KeyPart(ours, from, to, null, MatchRule.of(MatchRule.Kind.BETWEEN));
+  }
+
+  /**
+   * A part that matches by a rule with its defaults.
+   *
+   * @param ours the column of the transactions
+   * @param rule any but {@code between}
+   * @param theirs the column of the reference
+   */
+  public static KeyPart matching(String ours, MatchRule.Kind rule, String theirs) {
+    return new KeyPart(ours, theirs, null, null, MatchRule.of(rule));
+  }
+
+  /**
+   * Reads {@code ours = theirs}, one name for both, or {@code ours RULE theirs} such as {@code day
+   * at-or-below effective_from} or {@code pct between from_pct and to_pct}. A name that is not a
+   * plain word may stand in double quotes.
    *
    * @param text the part as a plan or option writes it
    * @throws org.abletwine.table.SettingException when it has neither form
    */
   public static KeyPart parse(String text) {
+    for (MatchRule.Kind kind : MatchRule.Kind.values()) {
+      int at = text.indexOf(" " + kind.word() + " ");
+      if (at > 0 && kind != MatchRule.Kind.EQUAL) {
+        return ruled(text, at, kind);
+      }
+    }
     NameReader names = new NameReader(text, "key");
     String ours = names.name();
     if (names.atEnd()) {
@@ -37,8 +86,41 @@ public record KeyPart(String ours, String theirs, @Nullable List<NormaliseStep> 
     return new KeyPart(ours, theirs, null);
   }
 
+  private static KeyPart ruled(String text, int at, MatchRule.Kind kind) {
+    String ours = oneName(text.substring(0, at));
+    String theirs = text.substring(at + kind.word().length() + 2);
+    if (kind != MatchRule.Kind.BETWEEN) {
+      return matching(ours, kind, oneName(theirs));
+    }
+    int and = theirs.indexOf(" and ");
+    if (and < 0) {
+      throw new SettingException("key: cannot read `" + text + "`: write OURS between FROM and TO");
+    }
+    return between(ours, oneName(theirs.substring(0, and)), oneName(theirs.substring(and + 5)));
+  }
+
+  private static String oneName(String text) {
+    NameReader names = new NameReader(text, "key");
+    String name = names.name();
+    names.requireEnd();
+    return name;
+  }
+
+  /** Returns whether both sides must be equal. */
+  public boolean equal() {
+    return match.kind() == MatchRule.Kind.EQUAL;
+  }
+
   @Override
   public String toString() {
+    if (!equal()) {
+      return ours
+          + " "
+          + match.kind().word()
+          + " "
+          + theirs
+          + (theirsTo == null ? "" : " and " + theirsTo);
+    }
     return ours.equals(theirs) ? ours : ours + " = " + theirs;
   }
 }

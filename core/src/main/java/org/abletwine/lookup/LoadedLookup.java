@@ -5,10 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
-import org.abletwine.index.HashIndex;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.match.RuleIndex;
 import org.abletwine.table.Batch;
 import org.jspecify.annotations.Nullable;
 
@@ -24,24 +22,35 @@ public final class LoadedLookup
   private static final long serialVersionUID = 1L;
 
   private final LoadedReference reference;
+  private final SerialKey key;
   private final String[] ours;
-  private final NormaliseStep[][] steps;
   private final String[] names;
+  private final int[] cellOf;
   private final @Nullable String[][] fills;
 
   LoadedLookup(Lookup lookup, LoadedReference reference) {
     this.reference = reference;
+    this.key = SerialKey.of(lookup);
     this.ours = lookup.key.stream().map(KeyPart::ours).toArray(String[]::new);
-    this.steps =
-        ReferenceLoader.stepsOf(lookup).stream()
-            .map(s -> s.toArray(NormaliseStep[]::new))
-            .toArray(NormaliseStep[][]::new);
     this.names = lookup.bring.stream().map(Attribute::as).toArray(String[]::new);
-    this.fills = new @Nullable String[Outcome.values().length][names.length];
-    for (Outcome outcome : Outcome.values()) {
-      for (int a = 0; a < names.length; a++) {
-        fills[outcome.ordinal()][a] = lookup.treatments.get(outcome).fill().values().get(names[a]);
-      }
+    List<Attribute> cells = KeptColumns.inCellOrder(lookup.bring);
+    this.cellOf = lookup.bring.stream().mapToInt(cells::indexOf).toArray();
+    this.fills = LookupRunner.Fills.of(lookup).byOutcome();
+  }
+
+  /** What reading a key needs of the lookup. */
+  private record SerialKey(KeyLayout layout, NormaliseStep[][] equal, NormaliseStep[] ruled)
+      implements Serializable {
+    private static final long serialVersionUID = 1L;
+
+    static SerialKey of(Lookup lookup) {
+      KeyLayout layout = KeyLayout.of(lookup);
+      return new SerialKey(
+          layout,
+          layout.equalSteps(lookup).stream()
+              .map(s -> s.toArray(NormaliseStep[]::new))
+              .toArray(NormaliseStep[][]::new),
+          layout.ruleSteps(lookup));
     }
   }
 
@@ -72,38 +81,26 @@ public final class LoadedLookup
       throw new IllegalArgumentException(
           "the key has " + ours.length + " parts, not " + key.length);
     }
-    int found = probe(key);
+    KeyProbe probe = new KeyProbe(this.key.layout(), this.key.equal(), this.key.ruled());
+    int[] found = new int[1];
+    probe.read(Batch.ofOneRow(key));
+    probe.find(reference.finder(), found);
+    int place = found[0];
     Outcome outcome = Outcome.MATCHED;
-    if (found == HashIndex.ABSENT) {
-      outcome = Outcome.UNMATCHED;
-    } else if (found == BLANK) {
-      outcome = Outcome.BLANK_KEY;
-    } else if (found < 0) {
-      found = reference.chosen()[~found];
-      outcome = found == LoadedReference.DISAGREE ? Outcome.AMBIGUOUS : Outcome.MATCHED;
+    if (place < 0 && place > RuleIndex.LAST_MISS) {
+      place = reference.choices().place(~place);
+      outcome = place == Choices.DISAGREE ? Outcome.AMBIGUOUS : Outcome.MATCHED;
+    } else if (place < 0) {
+      boolean blank = place == RuleIndex.UNFIT || probe.blankParts(0) != 0;
+      outcome = blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED;
     }
-    int row = outcome == Outcome.MATCHED ? reference.index().rowAt(found) : -1;
+    int row = outcome == Outcome.MATCHED ? reference.rowAt(place) : -1;
     Map<String, @Nullable String> attributes = new LinkedHashMap<>();
     for (int a = 0; a < names.length; a++) {
-      String value = outcome == Outcome.MATCHED ? reference.rows().get(row, a) : null;
+      String value = outcome == Outcome.MATCHED ? reference.rows().get(row, cellOf[a]) : null;
       attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
     }
     return new LookupResult(outcome, row < 0 ? 0 : reference.numbers().of(row), attributes);
-  }
-
-  private static final int BLANK = Integer.MIN_VALUE + 1;
-
-  private int probe(@Nullable String[] key) {
-    Batch batch = Batch.ofOneRow(key);
-    int[] columns = new int[key.length];
-    for (int part = 0; part < columns.length; part++) {
-      columns[part] = part;
-    }
-    EncodedKeys keys = new EncodedKeys();
-    new KeyEncoder(columns, List.of(steps).stream().map(List::of).toList()).encode(batch, keys);
-    int[] found = new int[1];
-    reference.index().probe(keys, found);
-    return keys.blankParts[0] != 0 ? BLANK : found[0];
   }
 
   @Override

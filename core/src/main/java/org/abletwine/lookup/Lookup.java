@@ -39,6 +39,7 @@ public final class Lookup implements Step {
   final @Nullable String mark;
   final @Nullable Condition where;
   final Duplicates duplicates;
+  final List<Lookup> otherwise;
 
   private Lookup(
       Table reference,
@@ -50,7 +51,8 @@ public final class Lookup implements Step {
       Map<Outcome, Treatment> treatments,
       @Nullable String mark,
       @Nullable Condition where,
-      Duplicates duplicates) {
+      Duplicates duplicates,
+      List<Lookup> otherwise) {
     this.reference = reference;
     this.name = name;
     this.key = List.copyOf(key);
@@ -61,6 +63,7 @@ public final class Lookup implements Step {
     this.mark = mark;
     this.where = where;
     this.duplicates = duplicates;
+    this.otherwise = List.copyOf(otherwise);
   }
 
   /**
@@ -83,13 +86,24 @@ public final class Lookup implements Step {
         treatments,
         null,
         null,
-        Duplicates.keep());
+        Duplicates.keep(),
+        List.of());
   }
 
   /** Returns the lookup with another name. */
   public Lookup named(String newName) {
     return new Lookup(
-        reference, newName, key, normalise, bring, several, treatments, mark, where, duplicates);
+        reference,
+        newName,
+        key,
+        normalise,
+        bring,
+        several,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with one more key part, the column called the same on both sides. */
@@ -107,7 +121,17 @@ public final class Lookup implements Step {
     List<KeyPart> parts = new ArrayList<>(key);
     parts.add(part);
     return new Lookup(
-        reference, name, parts, normalise, bring, several, treatments, mark, where, duplicates);
+        reference,
+        name,
+        parts,
+        normalise,
+        bring,
+        several,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
@@ -118,7 +142,17 @@ public final class Lookup implements Step {
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
   public Lookup normalise(List<NormaliseStep> steps) {
     return new Lookup(
-        reference, name, key, steps, bring, several, treatments, mark, where, duplicates);
+        reference,
+        name,
+        key,
+        steps,
+        bring,
+        several,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with more attributes, each {@code name} or {@code name as other}. */
@@ -128,24 +162,55 @@ public final class Lookup implements Step {
       all.add(Attribute.parse(attribute));
     }
     return new Lookup(
-        reference, name, key, normalise, all, several, treatments, mark, where, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        all,
+        several,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with every column of the reference that is not part of its key so far. */
   public Lookup bringAll() {
-    List<String> keys = key.stream().map(KeyPart::theirs).toList();
+    List<String> keys = new ArrayList<>(key.stream().map(KeyPart::theirs).toList());
+    key.forEach(part -> keys.add(String.valueOf(part.theirsTo())));
     List<Attribute> all = new ArrayList<>(bring);
     reference.schema().names().stream()
         .filter(column -> !keys.contains(column))
         .forEach(column -> all.add(new Attribute(column, column)));
     return new Lookup(
-        reference, name, key, normalise, all, several, treatments, mark, where, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        all,
+        several,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with this rule for several reference rows that disagree. */
   public Lookup several(Several rule) {
     return new Lookup(
-        reference, name, key, normalise, bring, rule, treatments, mark, where, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        bring,
+        rule,
+        treatments,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with this treatment for rows of an outcome. */
@@ -156,7 +221,17 @@ public final class Lookup implements Step {
     Map<Outcome, Treatment> changed = new EnumMap<>(treatments);
     changed.put(outcome, treatment);
     return new Lookup(
-        reference, name, key, normalise, bring, several, changed, mark, where, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        bring,
+        several,
+        changed,
+        mark,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with this treatment for unmatched rows. */
@@ -177,7 +252,17 @@ public final class Lookup implements Step {
   /** Returns the lookup with a column that holds the outcome of each row. */
   public Lookup markAs(String column) {
     return new Lookup(
-        reference, name, key, normalise, bring, several, treatments, column, where, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        bring,
+        several,
+        treatments,
+        column,
+        where,
+        duplicates,
+        otherwise);
   }
 
   /**
@@ -190,13 +275,37 @@ public final class Lookup implements Step {
   public Lookup where(String condition) {
     Condition read = Condition.parse(condition, reference.schema(), reference.name());
     return new Lookup(
-        reference, name, key, normalise, bring, several, treatments, mark, read, duplicates);
+        reference,
+        name,
+        key,
+        normalise,
+        bring,
+        several,
+        treatments,
+        mark,
+        read,
+        duplicates,
+        otherwise);
   }
 
   /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
   public Lookup duplicates(Duplicates rule) {
     return new Lookup(
-        reference, name, key, normalise, bring, several, treatments, mark, where, rule);
+        reference, name, key, normalise, bring, several, treatments, mark, where, rule, otherwise);
+  }
+
+  /**
+   * Returns the lookup with one more to try, after those stated before, for rows that are unmatched
+   * or have a blank key so far. It brings some or all of the attributes of this one, under the same
+   * names; its treatments of rows and its mark are not used.
+   *
+   * @param other what to try: another reference, or another key
+   */
+  public Lookup otherwise(Lookup other) {
+    List<Lookup> all = new ArrayList<>(otherwise);
+    all.add(other);
+    return new Lookup(
+        reference, name, key, normalise, bring, several, treatments, mark, where, duplicates, all);
   }
 
   /** Returns the name. */
@@ -242,13 +351,22 @@ public final class Lookup implements Step {
 
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
-    int[] keyColumns = LookupCheck.against(this, columns);
+    List<int[]> keyColumns = LookupCheck.against(this, columns);
+    List<String> names = bring.stream().map(Attribute::as).toList();
+    LookupRunner.Fills fills = LookupRunner.Fills.of(this);
+    @Nullable String[] emptyFills = fills.byOutcome()[Outcome.MATCHED.ordinal()];
+    Source[] sources = new Source[1 + otherwise.size()];
+    for (int i = 0; i < sources.length; i++) {
+      Lookup from = i == 0 ? this : otherwise.get(i - 1);
+      LoadedReference loaded = ReferenceLoader.load(from, context.progress());
+      sources[i] = new Source(from, loaded, keyColumns.get(i), names, emptyFills);
+    }
     return new LookupRunner(
         this,
-        ReferenceLoader.load(this, context.progress()),
-        keyColumns,
-        columns.tableName(),
-        context.exceptions());
+        sources,
+        keyColumns.get(0),
+        fills,
+        new LookupRunner.Telling(columns.tableName(), context.exceptions()));
   }
 
   @Override

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.abletwine.match.MatchRule;
 import org.abletwine.step.Columns;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
@@ -24,7 +25,9 @@ final class LookupCheck {
     List<String> attributes = new ArrayList<>();
     Set<String> seen = new HashSet<>();
     for (Attribute attribute : lookup.bring) {
-      require(lookup, attribute.source(), where + ", bring");
+      if (!attribute.source().equals("*")) {
+        require(lookup, attribute.source(), where + ", bring");
+      }
       if (!seen.add(attribute.as())) {
         throw new SettingException(
             where
@@ -38,7 +41,11 @@ final class LookupCheck {
     }
     for (KeyPart part : lookup.key) {
       require(lookup, part.theirs(), where + ", key");
+      if (part.theirsTo() != null) {
+        require(lookup, part.theirsTo(), where + ", key");
+      }
     }
+    rules(lookup, where);
     if (lookup.duplicates.column() != null) {
       require(lookup, lookup.duplicates.column(), where + ", duplicates");
     }
@@ -60,6 +67,80 @@ final class LookupCheck {
         });
   }
 
+  /** Settings that contradict each other. */
+  private static void rules(Lookup lookup, String where) {
+    List<KeyPart> ruled = lookup.key.stream().filter(part -> !part.equal()).toList();
+    if (ruled.size() > 1) {
+      throw new SettingException(
+          where
+              + ", key: \""
+              + ruled.get(0)
+              + "\" and \""
+              + ruled.get(1)
+              + "\" both match by a rule; one lookup takes one such part beside any equal ones, so"
+              + " bring the first by a lookup of its own and use what it brings as key of the"
+              + " second");
+    }
+    for (KeyPart part : ruled) {
+      boolean band = part.match().kind() == MatchRule.Kind.BETWEEN;
+      if (band != (part.theirsTo() != null)) {
+        throw new SettingException(
+            where
+                + ", key: "
+                + (band
+                    ? "match: between needs two columns of theirs, the lower end and the upper end"
+                    : "match: " + part.match().kind().word() + " takes one column of theirs"));
+      }
+    }
+    boolean patterns =
+        ruled.stream().anyMatch(p -> p.match().kind().pattern() && !p.match().oursIsPattern());
+    if (lookup.several.rule() == Several.Rule.LONGEST && !patterns) {
+      throw new SettingException(
+          where
+              + ": several: longest chooses between patterns of theirs, and no key part has them;"
+              + " use flag, first, last, newest-by or expand");
+    }
+    if (lookup.several.column() != null) {
+      require(lookup, lookup.several.column(), where + ", several");
+    }
+    boolean aggregates = lookup.bring.stream().anyMatch(a -> a.aggregate() != null);
+    if (aggregates && lookup.several.rule() != Several.Rule.FLAG) {
+      throw new SettingException(
+          where
+              + ": an aggregate takes all rows a key fits, so several: "
+              + lookup.several
+              + " has nothing to choose; leave one of them out");
+    }
+    if (aggregates && lookup.duplicates.rule() != Duplicates.Rule.KEEP) {
+      throw new SettingException(
+          where
+              + ": an aggregate takes all rows a key fits, but the reference's rule for duplicates ("
+              + lookup.duplicates
+              + ") leaves only one; leave one of them out");
+    }
+  }
+
+  /** Lookups tried for rows still without a match. */
+  private static void otherwise(Lookup lookup) {
+    List<String> names = lookup.bring.stream().map(Attribute::as).toList();
+    for (Lookup other : lookup.otherwise) {
+      settings(other);
+      for (Attribute attribute : other.bring) {
+        if (!names.contains(attribute.as())) {
+          throw new SettingException(
+              "lookup "
+                  + lookup.name
+                  + ", otherwise "
+                  + other.name
+                  + ": brings \""
+                  + attribute.as()
+                  + "\", which the lookup itself does not; "
+                  + NearestName.hint(attribute.as(), names));
+        }
+      }
+    }
+  }
+
   private static void require(Lookup lookup, String column, String where) {
     if (lookup.reference.schema().indexOf(column) < 0) {
       throw new SettingException(
@@ -73,13 +154,15 @@ final class LookupCheck {
     }
   }
 
-  /** Checks everything, declares the added columns, and returns the key's column numbers. */
-  static int[] against(Lookup lookup, Columns columns) {
+  /** Checks everything, declares the added columns, and returns the keys' column numbers. */
+  static List<int[]> against(Lookup lookup, Columns columns) {
     settings(lookup);
+    otherwise(lookup);
     String step = "lookup " + lookup.name;
-    int[] numbers = new int[lookup.key.size()];
-    for (int part = 0; part < numbers.length; part++) {
-      numbers[part] = columns.require(lookup.key.get(part).ours(), step + ", key");
+    List<int[]> numbers = new ArrayList<>();
+    numbers.add(keyColumns(lookup, columns, step + ", key"));
+    for (Lookup other : lookup.otherwise) {
+      numbers.add(keyColumns(other, columns, step + ", otherwise " + other.name + ", key"));
     }
     for (Attribute attribute : lookup.bring) {
       String other = prefix(lookup.name) + "_" + attribute.as();
@@ -92,6 +175,10 @@ final class LookupCheck {
       columns.add(lookup.mark, step, "choose another name for mark");
     }
     return numbers;
+  }
+
+  private static int[] keyColumns(Lookup lookup, Columns columns, String where) {
+    return lookup.key.stream().mapToInt(part -> columns.require(part.ours(), where)).toArray();
   }
 
   private static String prefix(String lookupName) {

@@ -1,14 +1,14 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
-import org.abletwine.index.KeyGroups;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
+import org.abletwine.index.RowSets;
+import org.abletwine.match.RuleIndex;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
@@ -17,67 +17,87 @@ import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A lookup at work. For each batch, in stages: encode the keys, probe the index, settle each row's
- * outcome, gather the attributes, treat the rows. Counters go up by one for each row in the stage
- * that settles it, and nowhere else.
+ * A lookup at work. For each batch, in stages: find the rows of every key, settle each row's
+ * outcome, try further references for rows still without a match, gather the attributes, treat the
+ * rows. Counters go up by one for each row in the stage that settles it, and nowhere else.
  */
 final class LookupRunner implements StepRunner {
-  private static final int OUTCOMES = Outcome.values().length;
-  private static final int MATCHED = Outcome.MATCHED.ordinal();
+  private static final Outcome[] OUTCOMES = Outcome.values();
+  private static final byte MATCHED = (byte) Outcome.MATCHED.ordinal();
+  private static final byte UNMATCHED = (byte) Outcome.UNMATCHED.ordinal();
+  private static final byte AMBIGUOUS = (byte) Outcome.AMBIGUOUS.ordinal();
+  private static final byte BLANK_KEY = (byte) Outcome.BLANK_KEY.ordinal();
+  private static final int NO_SET = -1;
 
   private final Lookup lookup;
-  private final LoadedReference reference;
+  private final Source[] sources;
+  private final Source own;
   private final int[] keyColumns;
-  private final KeyEncoder encoder;
   private final String transactions;
   private final Exceptions exceptions;
   private final StepGains gains;
-  private final EncodedKeys keys = new EncodedKeys();
+  private final Misses misses = new Misses();
   private final int attributes;
   private final @Nullable String[][] fills;
   private final boolean drops;
 
+  /** For each row of the batch: the place fetched from, or why there is none. */
   private int[] found = new int[0];
+
+  private int[] tried = new int[0];
+  private int[] inLeftOut = new int[0];
   private byte[] outcomes = new byte[0];
+  private byte[] source = new byte[0];
+
+  /** For each row of the batch: the set its key fits, of its source, or {@link #NO_SET}. */
+  private int[] sets = new int[0];
+
   private int[] kept = new int[0];
 
-  private final long[] outcomeCounts = new long[OUTCOMES];
-  private final long[] empties;
-
+  private final long[] outcomeCounts = new long[OUTCOMES.length];
+  private final long[] notBrought;
+  private final long[] blankParts;
   private long rows;
   private long expanding;
+  private long expanded;
   private long wouldMatch;
-  private final long[] blankParts;
-  private int[] inLeftOut = new int[0];
   private long picked;
   private long dropped;
 
-  LookupRunner(
-      Lookup lookup,
-      LoadedReference reference,
-      int[] keyColumns,
-      String transactions,
-      Exceptions exceptions) {
-    this.transactions = transactions;
-    this.exceptions = exceptions;
+  LookupRunner(Lookup lookup, Source[] sources, int[] keyColumns, Fills fills, Telling telling) {
     this.lookup = lookup;
-    this.reference = reference;
+    this.sources = sources.clone();
+    this.own = sources[0];
     this.keyColumns = keyColumns.clone();
-    this.encoder = new KeyEncoder(keyColumns, ReferenceLoader.stepsOf(lookup));
-    this.gains = new StepGains(lookup, this.keyColumns, reference.rows());
+    this.transactions = telling.transactions();
+    this.exceptions = telling.exceptions();
+    this.gains = new StepGains(lookup, this.keyColumns, own.reference.rows());
     this.blankParts = new long[keyColumns.length];
     this.attributes = lookup.bring.size();
-    this.empties = new long[attributes];
-    this.fills = new @Nullable String[OUTCOMES][attributes];
-    for (Outcome outcome : Outcome.values()) {
-      for (int a = 0; a < attributes; a++) {
-        fills[outcome.ordinal()][a] =
-            lookup.treatments.get(outcome).fill().values().get(lookup.bring.get(a).as());
-      }
-    }
-    tellReference();
+    this.notBrought = new long[attributes];
+    this.fills = fills.byOutcome();
     this.drops =
         lookup.treatments.values().stream().anyMatch(t -> t.action() == Treatment.Action.DROP);
+    if (exceptions != Exceptions.NONE) {
+      tellReference();
+    }
+  }
+
+  /** Whom to tell about rows that need attention. */
+  record Telling(String transactions, Exceptions exceptions) {}
+
+  /** What to put in place of null, for each outcome and attribute. */
+  record Fills(@Nullable String[][] byOutcome) {
+    static Fills of(Lookup lookup) {
+      @Nullable String[][] fills = new @Nullable String[OUTCOMES.length][lookup.bring.size()];
+      for (Outcome outcome : OUTCOMES) {
+        for (int a = 0; a < lookup.bring.size(); a++) {
+          fills[outcome.ordinal()][a] =
+              lookup.treatments.get(outcome).fill().values().get(lookup.bring.get(a).as());
+        }
+      }
+      return new Fills(fills);
+    }
   }
 
   @Override
@@ -85,18 +105,28 @@ final class LookupRunner implements StepRunner {
     int count = batch.rows();
     if (found.length < count) {
       found = new int[count];
+      tried = new int[count];
+      inLeftOut = new int[count];
       outcomes = new byte[count];
+      source = new byte[count];
+      sets = new int[count];
       kept = new int[count];
     }
-    encoder.encode(batch, keys);
-    reference.index().probe(keys, found);
+    own.find(batch, found);
     settle(batch, count);
+    gains.count(batch, found, own.probe.keys().changed);
+    if (!own.reference.leftOut().isEmpty()) {
+      countWouldMatch(count);
+    }
+    for (int further = 1; further < sources.length; further++) {
+      tryFurther(batch, count, further);
+    }
+    count(batch, count);
     if (exceptions != Exceptions.NONE) {
       tell(batch, count);
     }
-    gains.count(batch, found, keys.changed);
-    if (reference.leftOut().index().keys() > 0) {
-      countWouldMatch(count);
+    if (lookup.several.rule() == Several.Rule.EXPAND) {
+      count = expand(batch, count);
     }
     gather(batch, count);
     if (lookup.mark != null) {
@@ -107,61 +137,96 @@ final class LookupRunner implements StepRunner {
     }
   }
 
+  /** Settles what the lookup's own reference has to say. */
   private void settle(Batch batch, int count) {
     for (int row = 0; row < count; row++) {
+      source[row] = 0;
+      sets[row] = NO_SET;
       int at = found[row];
-      Outcome outcome = Outcome.MATCHED;
-      if (at < 0) {
+      if (at >= 0) {
+        outcomes[row] = MATCHED;
+      } else if (at > RuleIndex.LAST_MISS) {
+        outcomes[row] = fromSet(0, row, ~at);
+      } else {
+        int blank = own.probe.blankParts(row);
+        outcomes[row] = blank != 0 || at == RuleIndex.UNFIT ? BLANK_KEY : UNMATCHED;
         if (at != HashIndex.ABSENT) {
-          int group = ~at;
-          expanding += reference.index().groups().size(group) - 1;
-          found[row] = reference.chosen()[group];
-          if (found[row] == LoadedReference.DISAGREE) {
-            outcome = Outcome.AMBIGUOUS;
-          } else if (reference.conflicting()[group]) {
-            picked++;
-          }
-        } else {
-          outcome = keys.blankParts[row] != 0 ? Outcome.BLANK_KEY : Outcome.UNMATCHED;
-          if (outcome == Outcome.BLANK_KEY) {
-            countBlankParts(keys.blankParts[row]);
-          }
+          misses.count(own, row, at, batch.rowNumber(row));
+          blank |= at == RuleIndex.UNFIT ? 1 << own.probe.rulePart() : 0;
         }
-      }
-      outcomes[row] = (byte) outcome.ordinal();
-      outcomeCounts[outcome.ordinal()]++;
-      if (outcome != Outcome.MATCHED
-          && lookup.treatments.get(outcome).action() == Treatment.Action.FAIL) {
-        throw failure(batch, row, outcome);
+        countBlankParts(blank);
       }
     }
     rows += count;
+  }
+
+  /** Takes a row of a set, by the rule of its source. */
+  private byte fromSet(int from, int row, int set) {
+    Choices choices = sources[from].reference.choices();
+    expanding += sources[from].reference.finder().sets().size(set) - 1;
+    sets[row] = set;
+    found[row] = choices.place(set);
+    if (found[row] == Choices.DISAGREE) {
+      return AMBIGUOUS;
+    }
+    picked += choices.conflicting(set) ? 1 : 0;
+    return MATCHED;
+  }
+
+  private void tryFurther(Batch batch, int count, int further) {
+    boolean open = false;
+    for (int row = 0; row < count && !open; row++) {
+      open = outcomes[row] == UNMATCHED || outcomes[row] == BLANK_KEY;
+    }
+    if (!open) {
+      return;
+    }
+    sources[further].find(batch, tried);
+    for (int row = 0; row < count; row++) {
+      int at = tried[row];
+      boolean hit = at >= 0 || at > RuleIndex.LAST_MISS;
+      if (hit && (outcomes[row] == UNMATCHED || outcomes[row] == BLANK_KEY)) {
+        source[row] = (byte) further;
+        found[row] = at;
+        outcomes[row] = at >= 0 ? MATCHED : fromSet(further, row, ~at);
+        sources[further].matched += outcomes[row] == MATCHED ? 1 : 0;
+      }
+    }
+  }
+
+  private void count(Batch batch, int count) {
+    for (int row = 0; row < count; row++) {
+      outcomeCounts[outcomes[row]]++;
+    }
+    for (Outcome outcome : OUTCOMES) {
+      if (lookup.treatments.get(outcome).action() == Treatment.Action.FAIL) {
+        for (int row = 0; row < count; row++) {
+          if (outcomes[row] == outcome.ordinal()) {
+            throw failure(batch, row, outcome);
+          }
+        }
+      }
+    }
   }
 
   /**
    * Reference rows left out by a rule for duplicates, and keys that only normalising made equal.
    */
   private void tellReference() {
-    if (exceptions == Exceptions.NONE) {
-      return;
-    }
-    KeyGroups groups = reference.index().groups();
-    int keyCell = lookup.bring.size();
-    for (int group = 0; group < groups.count(); group++) {
-      for (int row : groups.rows(group)) {
-        String key = String.valueOf(reference.rows().get(row, keyCell));
-        if (lookup.duplicates.rule() != Duplicates.Rule.KEEP
-            && reference.rows().place(row) != reference.chosen()[group]) {
-          int stays = reference.index().rowAt(reference.chosen()[group]);
-          exceptions.found(
-              lookup.name,
-              "duplicate left out",
-              reference.name(),
-              reference.numbers().of(row),
-              key,
-              "row " + reference.numbers().of(stays) + " stays (" + lookup.duplicates + ")");
-        }
-      }
+    LoadedReference reference = own.reference;
+    int keyCell = attributes;
+    for (LoadedReference.LeftOutDuplicate duplicate : reference.duplicates()) {
+      exceptions.found(
+          lookup.name,
+          "duplicate left out",
+          reference.name(),
+          reference.numbers().of(duplicate.row()),
+          String.valueOf(reference.rows().get(duplicate.row(), keyCell)),
+          "row "
+              + reference.numbers().of(duplicate.stays())
+              + " stays ("
+              + lookup.duplicates
+              + ")");
     }
     for (String example : reference.collisionExamples()) {
       exceptions.found(
@@ -170,10 +235,8 @@ final class LookupRunner implements StepRunner {
   }
 
   private void tell(Batch batch, int count) {
-    Outcome[] all = Outcome.values();
     for (int row = 0; row < count; row++) {
-      Outcome outcome = all[outcomes[row]];
-      if (outcome != Outcome.MATCHED) {
+      if (outcomes[row] != MATCHED) {
         StringBuilder key = new StringBuilder();
         for (int part = 0; part < keyColumns.length; part++) {
           String value = batch.column(keyColumns[part]).get(row);
@@ -181,37 +244,39 @@ final class LookupRunner implements StepRunner {
         }
         exceptions.found(
             lookup.name,
-            outcome.label(),
+            OUTCOMES[outcomes[row]].label(),
             transactions,
             batch.rowNumber(row),
             key.toString(),
-            outcome == Outcome.AMBIGUOUS ? candidates(row) : "");
+            detail(row));
       }
     }
   }
 
-  /** The reference rows an ambiguous key stands on. */
+  /** The reference rows an ambiguous key stands on, or how a value missed. */
+  private String detail(int row) {
+    if (outcomes[row] == AMBIGUOUS) {
+      return "rows " + candidates(row) + " of " + sources[source[row]].reference.name();
+    }
+    return found[row] == HashIndex.ABSENT ? "" : own.describeMiss(row, found[row]);
+  }
+
   private String candidates(int row) {
-    int group = ~reference.index().find(keys, row);
-    return "rows "
-        + reference.numbers().list(reference.index().groups().rows(group))
-        + " of "
-        + reference.name();
+    LoadedReference reference = sources[source[row]].reference;
+    return reference.numbers().list(reference.finder().sets().rows(sets[row]));
   }
 
   private void countBlankParts(int parts) {
-    for (int part = 0; part < blankParts.length; part++) {
+    for (int part = 0; parts != 0 && part < blankParts.length; part++) {
       blankParts[part] += parts >>> part & 1;
     }
   }
 
   private void countWouldMatch(int count) {
-    if (inLeftOut.length < count) {
-      inLeftOut = new int[count];
-    }
-    reference.leftOut().index().probe(keys, inLeftOut);
+    own.probe.find(own.reference.leftOut(), inLeftOut);
     for (int row = 0; row < count; row++) {
-      if (outcomes[row] == Outcome.UNMATCHED.ordinal() && inLeftOut[row] != HashIndex.ABSENT) {
+      boolean hit = inLeftOut[row] >= 0 || inLeftOut[row] > RuleIndex.LAST_MISS;
+      if (outcomes[row] == UNMATCHED && hit) {
         wouldMatch++;
       }
     }
@@ -222,6 +287,7 @@ final class LookupRunner implements StepRunner {
         lookup.key.stream()
             .map(part -> part.ours() + " " + shown(batch, row, lookup.key.indexOf(part)))
             .collect(Collectors.joining(", "));
+    String detail = detail(row);
     return new DataException(
         "row "
             + batch.rowNumber(row)
@@ -231,11 +297,12 @@ final class LookupRunner implements StepRunner {
             + lookup.name
             + " ("
             + key
+            + (detail.isEmpty() ? "" : ": " + detail)
             + "), and the plan says "
             + outcome.label()
             + ": fail."
             + " Correct the row or "
-            + reference.name()
+            + own.reference.name()
             + ", or use leave, drop or fill");
   }
 
@@ -244,40 +311,87 @@ final class LookupRunner implements StepRunner {
     return value == null ? "null" : "\"" + value + "\"";
   }
 
+  /** Repeats each row whose key fits rows that disagree, once for each of them. */
+  private int expand(Batch batch, int count) {
+    int[] rowsOut = new int[count];
+    int[] places = new int[count];
+    byte[] from = new byte[count];
+    byte[] results = new byte[count];
+    int out = 0;
+    for (int row = 0; row < count; row++) {
+      Source at = sources[source[row]];
+      boolean several = sets[row] != NO_SET && at.reference.choices().conflicting(sets[row]);
+      RowSets found = at.reference.finder().sets();
+      int[] members = several ? found.rows(sets[row]) : new int[1];
+      if (out + members.length > rowsOut.length) {
+        int room = Math.max(out + members.length, rowsOut.length * 2);
+        rowsOut = Arrays.copyOf(rowsOut, room);
+        places = Arrays.copyOf(places, room);
+        from = Arrays.copyOf(from, room);
+        results = Arrays.copyOf(results, room);
+      }
+      for (int member : members) {
+        rowsOut[out] = row;
+        places[out] = several ? at.reference.rows().place(member) : this.found[row];
+        from[out] = source[row];
+        results[out++] = outcomes[row];
+      }
+    }
+    if (out == count) {
+      return count;
+    }
+    batch.pick(rowsOut, out);
+    expanded += out - count;
+    this.found = places;
+    source = from;
+    outcomes = results;
+    tried = new int[places.length];
+    inLeftOut = new int[places.length];
+    sets = new int[places.length];
+    kept = new int[places.length];
+    return out;
+  }
+
   private void gather(Batch batch, int count) {
     if (attributes == 0) {
       return;
     }
-    CellVector[] targets = new CellVector[attributes];
+    CellVector[] columns = new CellVector[attributes];
     for (int a = 0; a < attributes; a++) {
-      targets[a] = batch.addColumn();
-      targets[a].clearNarrow();
+      columns[a] = batch.addColumn();
+      columns[a].clearNarrow();
     }
-    @Nullable String[] emptyFill = fills[MATCHED];
+    for (Source one : sources) {
+      one.into(columns);
+    }
     for (int row = 0; row < count; row++) {
       int outcome = outcomes[row];
       if (outcome == MATCHED) {
-        reference.rows().fetch(found[row], targets, empties, emptyFill);
+        Source from = sources[source[row]];
+        from.fetch(found[row]);
+        for (int a : from.missing) {
+          columns[a].append(fills[MATCHED][a]);
+          notBrought[a]++;
+        }
       } else {
         for (int a = 0; a < attributes; a++) {
-          targets[a].append(fills[outcome][a]);
+          columns[a].append(fills[outcome][a]);
         }
       }
     }
   }
 
   private void mark(CellVector target, int count) {
-    Outcome[] all = Outcome.values();
     for (int row = 0; row < count; row++) {
-      target.append(all[outcomes[row]].label());
+      String label = OUTCOMES[outcomes[row]].label();
+      target.append(source[row] == 0 ? label : label + ": " + sources[source[row]].lookup.name);
     }
   }
 
   private void drop(Batch batch, int count) {
-    Outcome[] all = Outcome.values();
     int keeping = 0;
     for (int row = 0; row < count; row++) {
-      if (lookup.treatments.get(all[outcomes[row]]).action() != Treatment.Action.DROP) {
+      if (lookup.treatments.get(OUTCOMES[outcomes[row]]).action() != Treatment.Action.DROP) {
         kept[keeping++] = row;
       }
     }
@@ -289,46 +403,71 @@ final class LookupRunner implements StepRunner {
 
   @Override
   public LookupFigures figures() {
-    long unmatched = outcomeCounts[Outcome.UNMATCHED.ordinal()];
-    long ambiguous = outcomeCounts[Outcome.AMBIGUOUS.ordinal()];
-    long blankKey = outcomeCounts[Outcome.BLANK_KEY.ordinal()];
-    List<AttributeFigures> perAttribute = new ArrayList<>();
-    for (int a = 0; a < attributes; a++) {
-      long filled = fills[MATCHED][a] == null ? 0 : empties[a];
-      for (Outcome outcome : Outcome.values()) {
-        if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
-          filled += outcomeCounts[outcome.ordinal()];
-        }
-      }
-      perAttribute.add(
-          new AttributeFigures(
-              lookup.bring.get(a).as(), unmatched, ambiguous, blankKey, empties[a], filled));
-    }
+    LoadedReference reference = own.reference;
     return new LookupFigures(
         lookup.name,
         reference.name(),
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        (long) reference.rows().rows() + reference.leftOut().rows().rows(),
-        reference.index().keys(),
+        reference.read() + reference.leftOutRows(),
+        reference.finder().rule() == null ? reference.finder().index().keys() : reference.read(),
         reference.blankKeys(),
-        reference.chosen().length,
-        reference.conflictingKeys(),
+        reference.finder().sets().count(),
+        reference.choices().conflictingCount(),
         rows,
         outcomeCounts[MATCHED],
-        unmatched,
-        ambiguous,
-        blankKey,
+        outcomeCounts[UNMATCHED],
+        outcomeCounts[AMBIGUOUS],
+        outcomeCounts[BLANK_KEY],
         picked,
         rows + expanding,
+        expanded,
         dropped,
-        reference.leftOut().rows().rows(),
+        reference.leftOutRows(),
         wouldMatch,
-        reference.duplicatesDropped(),
+        reference.duplicates().size(),
         reference.collisions(),
         reference.collisionExamples(),
-        gains.shares(),
+        matchedBy(),
         blankShares(),
-        perAttribute);
+        misses.figures(),
+        attributeFigures());
+  }
+
+  private List<LookupFigures.Share> matchedBy() {
+    List<LookupFigures.Share> shares = new ArrayList<>(gains.shares());
+    for (int further = 1; further < sources.length; further++) {
+      shares.add(
+          new LookupFigures.Share(
+              "otherwise " + sources[further].lookup.name, sources[further].matched));
+    }
+    return shares;
+  }
+
+  private List<AttributeFigures> attributeFigures() {
+    long[] empties = notBrought.clone();
+    for (Source from : sources) {
+      for (int cell = 0; cell < from.attributeOf.length; cell++) {
+        empties[from.attributeOf[cell]] += from.empties[cell];
+      }
+    }
+    List<AttributeFigures> figures = new ArrayList<>();
+    for (int a = 0; a < attributes; a++) {
+      long filled = fills[MATCHED][a] == null ? 0 : empties[a];
+      for (Outcome outcome : OUTCOMES) {
+        if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
+          filled += outcomeCounts[outcome.ordinal()];
+        }
+      }
+      figures.add(
+          new AttributeFigures(
+              lookup.bring.get(a).as(),
+              outcomeCounts[UNMATCHED],
+              outcomeCounts[AMBIGUOUS],
+              outcomeCounts[BLANK_KEY],
+              empties[a],
+              filled));
+    }
+    return figures;
   }
 
   private List<LookupFigures.Share> blankShares() {

@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads the short forms of keys and attributes: names, plain or in double quotes as in ISO SQL,
@@ -42,6 +43,60 @@ final class NameReader {
       throw wrong("a column name is missing");
     }
     return name;
+  }
+
+  /** Reads a word that an opening bracket follows, and the bracket; null when there is none. */
+  @Nullable String function() {
+    skipSpaces();
+    int end = at;
+    while (end < text.length() && Character.isLetter(text.charAt(end))) {
+      end++;
+    }
+    if (end == at || end == text.length() || text.charAt(end) != '(') {
+      return null;
+    }
+    String word = text.substring(at, end);
+    at = end + 1;
+    return word;
+  }
+
+  /** Reads a name up to a comma or a closing bracket. */
+  String argument() {
+    skipSpaces();
+    if (at < text.length() && text.charAt(at) == '"') {
+      return quotedName();
+    }
+    int start = at;
+    while (at < text.length() && text.charAt(at) != ',' && text.charAt(at) != ')') {
+      at++;
+    }
+    String name = text.substring(start, at).strip();
+    if (name.isEmpty()) {
+      throw wrong("a column name is missing");
+    }
+    return name;
+  }
+
+  /** Takes a character when it comes next. */
+  boolean take(char c) {
+    skipSpaces();
+    if (at < text.length() && text.charAt(at) == c) {
+      at++;
+      return true;
+    }
+    return false;
+  }
+
+  /** Reads a text in single quotes, as in ISO SQL. */
+  String literal() {
+    skipSpaces();
+    int end = at < text.length() && text.charAt(at) == '\'' ? text.indexOf('\'', at + 1) : -1;
+    if (end < 0) {
+      throw wrong("expected a text in single quotes");
+    }
+    String literal = text.substring(at + 1, end);
+    at = end + 1;
+    return literal;
   }
 
   private boolean startsWithAs() {

@@ -1,56 +1,72 @@
 package org.abletwine.lookup;
 
+import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.stream.IntStream;
 import org.abletwine.expression.Condition;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.lookup.LoadedReference.Collisions;
+import org.abletwine.lookup.LoadedReference.LeftOutDuplicate;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Schema;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** Reads a reference once and builds what a lookup needs of it. */
 final class ReferenceLoader {
+  private static final CellVector[] NO_CELLS = {};
   private static final Logger LOG = LoggerFactory.getLogger(ReferenceLoader.class);
 
-  private static final CellVector[] NO_CELLS = {};
-
   private final Lookup lookup;
-  private final int[] kept;
+  private final KeyLayout layout;
+  private final KeptColumns kept;
   private final KeyEncoder encoder;
   private final EncodedKeys keys = new EncodedKeys();
   private final RowStore rows;
-  private final HashIndex index;
-  private final LoadedReference.LeftOut leftOut = LoadedReference.LeftOut.none();
+  private final FinderBuilder finder;
+  private final RowStore leftOutStore = new RowStore(0);
+  private final FinderBuilder leftOut;
   private final RowNumbers numbers = new RowNumbers();
+  private final @Nullable WholeKeys wholeKeys;
+  private final NormaliseStep[] ruleSteps;
+  private final CellVector[] ruled;
+  private final int[] ruleColumns;
+  private long leftOutRows;
   private long blankKeys;
 
   private ReferenceLoader(Lookup lookup) {
     this.lookup = lookup;
     Schema schema = lookup.reference.schema();
-    // Brought columns first, then the key as written; all others only for rules that look at them.
-    IntStream.Builder columns = IntStream.builder();
-    lookup.bring.forEach(attribute -> columns.add(schema.indexOf(attribute.source())));
-    lookup.key.forEach(part -> columns.add(schema.indexOf(part.theirs())));
-    switch (lookup.duplicates.rule()) {
-      case FULLEST, IDENTICAL -> IntStream.range(0, schema.size()).forEach(columns::add);
-      case NEWEST_BY -> columns.add(schema.indexOf(String.valueOf(lookup.duplicates.column())));
-      default -> {}
+    layout = KeyLayout.of(lookup);
+    kept = new KeptColumns(lookup, layout);
+    List<Integer> keyColumns = layout.theirs(lookup).stream().map(schema::indexOf).toList();
+    int equal = layout.equal().length;
+    encoder =
+        new KeyEncoder(
+            keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
+            layout.equalSteps(lookup));
+    ruleColumns =
+        keyColumns.subList(equal, keyColumns.size()).stream().mapToInt(Integer::intValue).toArray();
+    ruleSteps = layout.ruleSteps(lookup);
+    ruled = new CellVector[ruleColumns.length];
+    for (int v = 0; v < ruled.length; v++) {
+      ruled[v] = new CellVector();
     }
-    kept = columns.build().toArray();
-    int[] keyColumns = lookup.key.stream().map(KeyPart::theirs).mapToInt(schema::indexOf).toArray();
-    encoder = new KeyEncoder(keyColumns, stepsOf(lookup));
-    rows = new RowStore(kept.length);
-    index = new HashIndex(rows);
+    rows = new RowStore(kept.cells());
+    finder = new FinderBuilder(lookup, layout, rows, numbers);
+    leftOut = new FinderBuilder(lookup, layout, leftOutStore, numbers);
+    boolean whole = layout.rule() >= 0 && lookup.duplicates.rule() != Duplicates.Rule.KEEP;
+    wholeKeys = whole ? new WholeKeys(lookup, keyColumns, layout) : null;
   }
 
   static LoadedReference load(Lookup lookup, Progress progress) {
@@ -73,49 +89,139 @@ final class ReferenceLoader {
     } finally {
       ended.run();
     }
-    LOG.debug(
-        "{}: {} rows, {} keys, {} bytes",
-        lookup.reference.name(),
-        rows.rows(),
-        index.keys(),
-        rows.bytes() + index.bytes());
-    return LoadedReference.of(lookup, rows, index, blankKeys, leftOut, kept, numbers);
+    LoadedReference loaded = finish();
+    LOG.debug("{}: {} rows, {} bytes", loaded.name(), rows.rows(), loaded.bytes());
+    return loaded;
   }
 
   private void take(Batch batch) {
     encoder.encode(batch, keys);
     if (rows.rows() == 0 && batch.rows() > 0) {
-      index.expect(lookup.reference.sizeInBytes() / Math.max(1, batch.used() / batch.rows()));
+      finder.expect(lookup.reference.sizeInBytes() / Math.max(1, batch.used() / batch.rows()));
+    }
+    for (int v = 0; v < ruled.length; v++) {
+      batch.copySlices(ruled[v], ruleColumns[v]);
+      for (NormaliseStep step : ruleSteps) {
+        step.apply(ruled[v], batch.rows());
+      }
+    }
+    if (wholeKeys != null) {
+      wholeKeys.read(batch);
     }
     CellVector[] all = new CellVector[batch.baseColumns()];
-    CellVector[] cells = new CellVector[kept.length];
-    for (int cell = 0; cell < kept.length; cell++) {
-      cells[cell] = batch.column(kept[cell]);
-    }
+    CellVector[] cells = kept.of(batch);
     Condition where = lookup.where;
     if (where != null) {
       where.columns().forEach(column -> all[column] = batch.column(column));
     }
     for (int row = 0; row < batch.rows(); row++) {
-      boolean passes = where == null || where.passes(all, row);
-      RowStore store = passes ? rows : leftOut.rows();
-      int number = store.rows();
-      store.add(passes ? cells : NO_CELLS, row, keys);
-      if (passes) {
-        numbers.add(batch.rowNumber(row));
+      if (where != null && !where.passes(all, row)) {
+        leftOutRows++;
+        leftOutStore.add(NO_CELLS, row, keys);
+        leftOut.add(keys, ruled, row, leftOutStore.rows() - 1);
+        continue;
       }
-      if (keys.blankParts[row] == 0) {
-        (passes ? index : leftOut.index()).add(keys, row, number);
-      } else if (passes) {
+      int number = rows.rows();
+      rows.add(cells, row, keys);
+      numbers.add(batch.rowNumber(row));
+      if (wholeKeys != null) {
+        wholeKeys.add(row);
+      }
+      if (!finder.add(keys, ruled, row, number)) {
         blankKeys++;
       }
     }
   }
 
-  /** The normalise steps of each key part. */
-  static List<List<NormaliseStep>> stepsOf(Lookup lookup) {
-    return lookup.key.stream()
-        .map(part -> part.normalise() == null ? lookup.normalise : part.normalise())
-        .toList();
+  private LoadedReference finish() {
+    List<LeftOutDuplicate> dropped = new ArrayList<>();
+    if (wholeKeys != null) {
+      BitSet out = new BitSet();
+      int[] stays = stays(wholeKeys.index());
+      note(wholeKeys.index(), stays, dropped);
+      dropped.forEach(duplicate -> out.set(duplicate.row()));
+      finder.leaveOut(out);
+    }
+    long read = rows.rows();
+    Finder built = finder.build();
+    Choices choices =
+        new Choices(
+            built,
+            rows,
+            numbers,
+            lookup.several.rule(),
+            kept.newestCell(),
+            kept.plain(),
+            kept.aggregates(),
+            kept.cells());
+    if (layout.rule() < 0 && lookup.duplicates.rule() != Duplicates.Rule.KEEP) {
+      int[] stays = stays(built.index());
+      note(built.index(), stays, dropped);
+      choices.stay(stays);
+    }
+    Collisions collisions =
+        Collisions.of(built, rows, numbers, kept.brought(), layout.equal().length);
+    return new LoadedReference(
+        lookup.reference.name(),
+        rows,
+        built,
+        numbers,
+        choices,
+        read,
+        blankKeys,
+        leftOut.build(),
+        leftOutRows,
+        List.copyOf(dropped),
+        collisions.count(),
+        collisions.examples(),
+        rows.bytes() + built.index().bytes());
+  }
+
+  private int[] stays(HashIndex index) {
+    return new DuplicateRows(
+            lookup.duplicates, rows, index.groups(), kept.duplicatesCell(), numbers)
+        .chosen(lookup.reference.name(), kept.cells(), kept.brought());
+  }
+
+  private static void note(HashIndex index, int[] stays, List<LeftOutDuplicate> dropped) {
+    for (int group = 0; group < stays.length; group++) {
+      for (int row : index.groups().rows(group)) {
+        if (row != stays[group]) {
+          dropped.add(new LeftOutDuplicate(row, stays[group]));
+        }
+      }
+    }
+  }
+
+  /** The keys with the values of their rule, for rules for duplicates of a lookup with a rule. */
+  private static final class WholeKeys {
+    private static final CellVector[] NO_CELLS = {};
+
+    private final KeyEncoder encoder;
+    private final EncodedKeys keys = new EncodedKeys();
+    private final RowStore store = new RowStore(0);
+    private final HashIndex index = new HashIndex(store);
+
+    WholeKeys(Lookup lookup, List<Integer> columns, KeyLayout layout) {
+      List<List<NormaliseStep>> steps = new ArrayList<>(layout.equalSteps(lookup));
+      while (steps.size() < columns.size()) {
+        steps.add(List.of(layout.ruleSteps(lookup)));
+      }
+      encoder = new KeyEncoder(columns.stream().mapToInt(Integer::intValue).toArray(), steps);
+    }
+
+    void read(Batch batch) {
+      encoder.encode(batch, keys);
+    }
+
+    /** Adds a row; every row of the reference's store is added, so the numbers agree. */
+    void add(int row) {
+      store.add(NO_CELLS, row, keys);
+      index.add(keys, row, store.rows() - 1);
+    }
+
+    HashIndex index() {
+      return index;
+    }
   }
 }

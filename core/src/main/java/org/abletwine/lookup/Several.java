@@ -1,14 +1,87 @@
 package org.abletwine.lookup;
 
+import java.util.List;
+import java.util.Locale;
+import org.abletwine.table.NearestName;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
+
 /**
- * What to do when a key stands on several reference rows that do not agree on every attribute
- * brought. Rows that do agree always count as one.
+ * What to do when a key fits several reference rows that do not agree on every attribute brought.
+ * Rows that do agree always count as one.
+ *
+ * @param rule the rule
+ * @param column the column that decides, for {@link Rule#NEWEST_BY}; else null
  */
-public enum Several {
-  /** Bring nothing: the outcome is ambiguous. The default. */
-  FLAG,
-  /** Take the first in file order, and count it. */
-  FIRST,
-  /** Take the last in file order, and count it. */
-  LAST
+public record Several(Rule rule, @Nullable String column) {
+  /** The rules. */
+  public enum Rule {
+    /** Bring nothing: the outcome is ambiguous. */
+    FLAG,
+    /** Take the first in file order, and count it. */
+    FIRST,
+    /** Take the last in file order, and count it. */
+    LAST,
+    /** Take the one with the greatest value in a column, and count it; the first of equals. */
+    NEWEST_BY,
+    /** Take the one with the longest pattern, the most specific; still ambiguous between equals. */
+    LONGEST,
+    /** Take all of them: the row comes out once for each. */
+    EXPAND
+  }
+
+  /** Bring nothing. The default. */
+  public static final Several FLAG = new Several(Rule.FLAG, null);
+
+  /** Take the first in file order. */
+  public static final Several FIRST = new Several(Rule.FIRST, null);
+
+  /** Take the last in file order. */
+  public static final Several LAST = new Several(Rule.LAST, null);
+
+  /** Take the most specific pattern. */
+  public static final Several LONGEST = new Several(Rule.LONGEST, null);
+
+  /** Take all of them. */
+  public static final Several EXPAND = new Several(Rule.EXPAND, null);
+
+  /**
+   * Takes the newest.
+   *
+   * @param column compared as numbers when both values are, else as text, which suits ISO 8601
+   */
+  public static Several newestBy(String column) {
+    return new Several(Rule.NEWEST_BY, column);
+  }
+
+  /**
+   * Reads a rule.
+   *
+   * @param text the rule as an option writes it, such as {@code first} or {@code newest-by: column}
+   * @throws SettingException when there is no such rule
+   */
+  public static Several parse(String text) {
+    String word = text.strip();
+    String newest = "newest-by:";
+    if (word.startsWith(newest) && word.length() > newest.length()) {
+      return newestBy(word.substring(newest.length()).strip());
+    }
+    for (Several known : List.of(FLAG, FIRST, LAST, LONGEST, EXPAND)) {
+      if (known.toString().equals(word)) {
+        return known;
+      }
+    }
+    throw new SettingException(
+        "several: no rule is called \""
+            + word
+            + "\"; "
+            + NearestName.hint(
+                word, List.of("flag", "first", "last", "longest", "expand", "newest-by: COLUMN")));
+  }
+
+  @Override
+  public String toString() {
+    String name = rule.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    return column == null ? name : name + ": " + column;
+  }
 }

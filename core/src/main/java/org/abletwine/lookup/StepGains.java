@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.NormaliseStep;
@@ -30,12 +31,13 @@ final class StepGains {
   private final CellVector[] theirs;
   private int[] open = new int[0];
 
-  StepGains(Lookup lookup, int[] columns, RowStore rows) {
-    this.columns = columns;
+  StepGains(Lookup lookup, int[] keyColumns, RowStore rows) {
+    KeyLayout layout = KeyLayout.of(lookup);
+    this.columns = IntStream.of(layout.equal()).map(part -> keyColumns[part]).toArray();
     this.rows = rows;
     this.firstKeyCell = lookup.bring.size();
     this.steps =
-        ReferenceLoader.stepsOf(lookup).stream()
+        layout.equalSteps(lookup).stream()
             .map(s -> s.toArray(NormaliseStep[]::new))
             .toArray(NormaliseStep[][]::new);
     int most = 0;

@@ -82,6 +82,18 @@ public final class Columns {
     return next++;
   }
 
+  /**
+   * Leaves a column out from now on.
+   *
+   * @param name the column
+   * @param where the setting that names it, for the message
+   * @throws SettingException when there is no such column, naming the nearest
+   */
+  public void remove(String name, String where) {
+    require(name, where);
+    numbers.remove(name);
+  }
+
   /** Returns the name of the transactions. */
   public String tableName() {
     return tableName;

@@ -1,6 +1,7 @@
 package org.abletwine.table;
 
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A table that can be read from start to end, as often as asked. Nothing here can change it.
@@ -28,6 +29,16 @@ public interface Table {
    */
   default long sizeInBytes() {
     return -1;
+  }
+
+  /**
+   * What a column holds, where that was stated.
+   *
+   * @param column its name
+   * @return its type, or null when nothing was stated
+   */
+  default @Nullable ColumnType type(String column) {
+    return null;
   }
 
   /**

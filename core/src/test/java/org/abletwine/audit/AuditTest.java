@@ -11,6 +11,7 @@ import java.util.Random;
 import org.abletwine.MemoryTable;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Duplicates;
+import org.abletwine.match.NearMisses;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

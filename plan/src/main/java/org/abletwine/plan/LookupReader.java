@@ -7,10 +7,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.lookup.Fill;
-import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
@@ -32,8 +30,10 @@ final class LookupReader {
           "ambiguous",
           "blank-key",
           "empty",
-          "mark");
-  private static final Set<String> PART = PlanReader.ordered("ours", "theirs", "normalise");
+          "mark",
+          "otherwise");
+  private static final Set<String> OTHERWISE =
+      PlanReader.ordered("reference", "name", "key", "normalise", "bring", "several");
 
   @Nullable LookupSpec read(PlanNode node) {
     Map<String, PlanNode> settings = node.entries(LOOKUP);
@@ -50,7 +50,6 @@ final class LookupReader {
     PlanNode bring = settings.get("bring");
     PlanNode mark = settings.get("mark");
     PlanNode name = settings.get("name");
-    boolean all = bring != null && bring.isScalar() && "all".equals(bring.text());
     Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
     treatment(settings.get("unmatched"), Outcome.UNMATCHED, treatments);
     treatment(settings.get("ambiguous"), Outcome.AMBIGUOUS, treatments);
@@ -61,14 +60,58 @@ final class LookupReader {
     return new LookupSpec(
         referenceName,
         name == null ? null : name.text(),
-        key(settings.get("key")),
+        KeyReader.read(settings.get("key")),
         normalise == null ? null : NormaliseReader.read(normalise),
-        bring == null || all ? List.of() : attributes(bring),
-        all,
+        bring == null || all(bring) ? List.of() : attributes(bring),
+        bring != null && all(bring),
         several(several),
         treatments,
         empty(settings.get("empty")),
         mark == null ? null : mark.text(),
+        otherwise(settings.get("otherwise")),
+        reference.mark());
+  }
+
+  private static boolean all(PlanNode bring) {
+    return bring.isScalar() && "all".equals(bring.text());
+  }
+
+  private static List<LookupSpec> otherwise(@Nullable PlanNode node) {
+    List<LookupSpec> all = new ArrayList<>();
+    if (node != null) {
+      for (PlanNode item : node.items()) {
+        LookupSpec spec = oneOtherwise(item);
+        if (spec != null) {
+          all.add(spec);
+        }
+      }
+    }
+    return all;
+  }
+
+  private static @Nullable LookupSpec oneOtherwise(PlanNode item) {
+    Map<String, PlanNode> settings = item.entries(OTHERWISE);
+    PlanNode reference = settings.get("reference");
+    PlanNode name = settings.get("name");
+    PlanNode normalise = settings.get("normalise");
+    PlanNode bring = settings.get("bring");
+    String referenceName = reference == null ? null : reference.text();
+    if (reference == null || referenceName == null) {
+      item.wrong("state what to try otherwise as { reference: NAME, key: ..., bring: [...] }");
+      return null;
+    }
+    return new LookupSpec(
+        referenceName,
+        name == null ? null : name.text(),
+        KeyReader.read(settings.get("key")),
+        normalise == null ? null : NormaliseReader.read(normalise),
+        bring == null || all(bring) ? List.of() : attributes(bring),
+        bring != null && all(bring),
+        several(settings.get("several")),
+        Map.of(),
+        new Fill(Map.of()),
+        null,
+        List.of(),
         reference.mark());
   }
 
@@ -83,7 +126,7 @@ final class LookupReader {
     return attributes;
   }
 
-  private static boolean reads(PlanNode node, Runnable reading) {
+  static boolean reads(PlanNode node, Runnable reading) {
     try {
       reading.run();
       return true;
@@ -94,49 +137,21 @@ final class LookupReader {
   }
 
   private static @Nullable Several several(@Nullable PlanNode node) {
-    String word = node == null ? null : node.oneOf(List.of("flag", "first", "last"));
-    return word == null ? null : Several.valueOf(word.toUpperCase(Locale.ROOT));
-  }
-
-  private static List<KeyPart> key(@Nullable PlanNode node) {
-    List<KeyPart> parts = new ArrayList<>();
-    if (node != null) {
-      for (PlanNode item : node.items()) {
-        KeyPart part = item.isMapping() ? longPart(item) : shortPart(item);
-        if (part != null) {
-          parts.add(part);
-        }
+    if (node == null) {
+      return null;
+    }
+    if (node.isMapping()) {
+      PlanNode column = node.entries(Set.of("newest-by")).get("newest-by");
+      String name = column == null ? null : column.text();
+      if (name == null) {
+        node.wrong("state several: { newest-by: COLUMN }");
       }
+      return name == null ? null : Several.newestBy(name);
     }
-    return parts;
-  }
-
-  private static @Nullable KeyPart shortPart(PlanNode node) {
-    String text = node.text();
-    if (text == null) {
-      return null;
-    }
-    List<KeyPart> parsed = new ArrayList<>();
-    reads(node, () -> parsed.add(KeyPart.parse(text)));
-    return parsed.isEmpty() ? null : parsed.get(0);
-  }
-
-  private static @Nullable KeyPart longPart(PlanNode node) {
-    Map<String, PlanNode> settings = node.entries(PART);
-    PlanNode ours = settings.get("ours");
-    PlanNode theirs = settings.get("theirs");
-    if (ours == null || theirs == null) {
-      node.wrong("a key part states both ours: COLUMN and theirs: COLUMN");
-      return null;
-    }
-    String oursName = ours.text();
-    String theirsName = theirs.text();
-    List<NormaliseStep> steps = null;
-    PlanNode normalise = settings.get("normalise");
-    if (normalise != null) {
-      steps = NormaliseReader.read(normalise);
-    }
-    return oursName == null || theirsName == null ? null : new KeyPart(oursName, theirsName, steps);
+    String word = node.oneOf(List.of("flag", "first", "last", "longest", "expand"));
+    return word == null
+        ? null
+        : new Several(Several.Rule.valueOf(word.toUpperCase(Locale.ROOT)), null);
   }
 
   private static void treatment(

@@ -11,6 +11,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
+import org.abletwine.step.Step;
 import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.exceptions.Mark;
@@ -34,21 +35,25 @@ record Plan(
   /** A table and how to read it. */
   record TableSpec(Path file, TableOptions options, Optional<Mark> mark) {}
 
-  /** A reference, the key it is usually found by (empty when none is stated), and its rules. */
+  /**
+   * A reference, the key it is usually found by (empty when none is stated), its rules, and its
+   * links: from a column to the reference it is a key of.
+   */
   record ReferenceSpec(
       TableSpec table,
       List<String> key,
       @Nullable String where,
       Duplicates duplicates,
+      Map<String, String> links,
       Optional<Mark> whereMark) {}
 
   /** A step. */
-  sealed interface StepSpec permits LookupSpec, CorrectSpec {
+  sealed interface StepSpec permits LookupSpec, CorrectSpec, PlainSpec {
     /** Returns where it stands in the plan. */
     Optional<Mark> place();
 
-    /** Returns the reference it uses. */
-    String reference();
+    /** Returns the reference it uses, or null. */
+    @Nullable String reference();
   }
 
   /** A correction step. */
@@ -74,8 +79,17 @@ record Plan(
       Map<Outcome, Treatment> treatments,
       Fill empty,
       @Nullable String mark,
+      List<LookupSpec> otherwise,
       Optional<Mark> place)
       implements StepSpec {}
+
+  /** A step that needs no reference. */
+  record PlainSpec(Step step, Optional<Mark> place) implements StepSpec {
+    @Override
+    public @Nullable String reference() {
+      return null;
+    }
+  }
 
   /** Where results go; what is null is not written. */
   record Outputs(

@@ -14,9 +14,11 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.CorrectSpec;
 import org.abletwine.plan.Plan.LookupSpec;
+import org.abletwine.plan.Plan.PlainSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
+import org.abletwine.step.Step;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -71,20 +73,23 @@ final class PlanCompiler {
         }
         continue;
       }
+      if (spec instanceof PlainSpec plain) {
+        builder.step(plain.step());
+        places.add(spec.place());
+        continue;
+      }
       LookupSpec step = (LookupSpec) spec;
-      Lookup lookup = lookup(step);
-      if (lookup == null) {
-        continue;
+      Links links = new Links(plan.references(), references, mistakes);
+      for (Step one : links.follow(step, this::lookup)) {
+        if (one instanceof Lookup lookup && lookups.put(lookup.name(), lookup) != null) {
+          mistakes.add(
+              step.place(),
+              "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
+          continue;
+        }
+        builder.step(one);
+        places.add(step.place());
       }
-      if (lookups.containsKey(lookup.name())) {
-        mistakes.add(
-            step.place(),
-            "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
-        continue;
-      }
-      lookups.put(lookup.name(), lookup);
-      builder.lookup(lookup);
-      places.add(step.place());
     }
     for (Enrichment.Mistake mistake : builder.build().check()) {
       mistakes.add(places.get(mistake.step()), mistake.message());
@@ -139,6 +144,10 @@ final class PlanCompiler {
     try {
       Lookup lookup = Lookup.in(table).named(step.name() == null ? step.reference() : step.name());
       lookup = filtered(lookup, reference).duplicates(reference.duplicates());
+      for (LookupSpec other : step.otherwise()) {
+        Lookup further = lookup(other);
+        lookup = further == null ? lookup : lookup.otherwise(further);
+      }
       for (KeyPart part : key(step, reference)) {
         lookup = lookup.key(part);
       }

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.abletwine.lookup.Duplicates;
+import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.StepSpec;
@@ -16,14 +17,15 @@ import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.exceptions.Mark;
 
 /** Reads the nodes of a plan file, top to bottom, noting every mistake. */
 final class PlanReader {
   private static final Set<String> TOP =
       ordered("able-twine", "title", "transactions", "references", "steps", "outputs");
   private static final Set<String> TABLE =
-      ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged");
-  private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates");
+      ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged", "types");
+  private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
   private static final Set<String> OUTPUTS =
       ordered("enriched", "exceptions", "corrections", "record");
 
@@ -91,11 +93,27 @@ final class PlanReader {
                           key == null ? List.of() : key.texts(),
                           where == null ? null : where.text(),
                           duplicates == null ? Duplicates.keep() : duplicates(duplicates),
+                          links(settings.get("links")),
                           where == null ? Optional.empty() : where.mark()));
                 }
               });
     }
     return references;
+  }
+
+  private static Map<String, String> links(@Nullable PlanNode node) {
+    Map<String, String> links = new LinkedHashMap<>();
+    if (node != null) {
+      node.anyEntries()
+          .forEach(
+              (column, target) -> {
+                String name = target.text();
+                if (name != null) {
+                  links.put(column, name);
+                }
+              });
+    }
+    return links;
   }
 
   private static Duplicates duplicates(PlanNode node) {
@@ -134,7 +152,8 @@ final class PlanReader {
             header == null ? null : header.yesOrNo(),
             encoding == null ? null : encoding.text(),
             nulls == null ? List.of() : nulls.texts(),
-            ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))));
+            ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
+            TypeReader.read(settings.get("types")));
     return name == null ? null : new TableSpec(folder.resolve(name), options, file.mark());
   }
 
@@ -175,17 +194,27 @@ final class PlanReader {
       if (step == null) {
         continue;
       }
-      if (!references.containsKey(step.reference())) {
-        mistakes.add(
-            step.place(),
-            "no reference is called \""
-                + step.reference()
-                + "\"; "
-                + NearestName.hint(step.reference(), references.keySet()));
+      requireReference(step.reference(), step.place(), references);
+      if (step instanceof LookupSpec lookup) {
+        lookup
+            .otherwise()
+            .forEach(other -> requireReference(other.reference(), other.place(), references));
       }
       steps.add(step);
     }
     return steps;
+  }
+
+  private void requireReference(
+      @Nullable String name, Optional<Mark> place, Map<String, ReferenceSpec> references) {
+    if (name != null && !references.containsKey(name)) {
+      mistakes.add(
+          place,
+          "no reference is called \""
+              + name
+              + "\"; "
+              + NearestName.hint(name, references.keySet()));
+    }
   }
 
   private Outputs outputs(@Nullable PlanNode node) {

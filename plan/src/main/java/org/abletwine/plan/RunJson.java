@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
@@ -59,6 +60,15 @@ public final class RunJson {
     run.corrections().forEach(correction -> corrections.add(tree(correction)));
     ArrayNode lookups = root.putArray("lookups");
     run.lookups().forEach(lookup -> lookups.add(tree(lookup)));
+    ArrayNode coalesced = root.putArray("coalesced");
+    for (CoalesceFigures one : run.of(CoalesceFigures.class)) {
+      ObjectNode node = coalesced.addObject();
+      node.put("column", one.column());
+      node.put("rows", one.rows());
+      shares(node.putArray("taken"), "column", one.taken());
+      node.put("filled", one.filled());
+      node.put("nulls", one.nulls());
+    }
     return root;
   }
 
@@ -98,6 +108,7 @@ public final class RunJson {
     node.put("blank_key", lookup.blankKey());
     node.put("picked_from_several", lookup.pickedFromSeveral());
     node.put("rows_if_expanded", lookup.rowsIfExpanded());
+    node.put("expanded", lookup.expanded());
     node.put("dropped", lookup.dropped());
     node.put("filtered_out", lookup.filteredOut());
     node.put("would_match_filtered_out", lookup.wouldMatch());
@@ -106,6 +117,14 @@ public final class RunJson {
     lookup.collisionExamples().forEach(node.putArray("collision_examples")::add);
     shares(node.putArray("matched_by"), "step", lookup.matchedBy());
     shares(node.putArray("blank_parts"), "part", lookup.blankParts());
+    ArrayNode misses = node.putArray("misses");
+    for (LookupFigures.Miss miss : lookup.misses()) {
+      misses
+          .addObject()
+          .put("kind", miss.kind())
+          .put("rows", miss.rows())
+          .put("example", miss.example());
+    }
     ArrayNode attributes = node.putArray("attributes");
     for (AttributeFigures attribute : lookup.attributes()) {
       ObjectNode figures = attributes.addObject();

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -77,6 +78,11 @@ final class CsvTable implements Table {
       names.add(name);
     }
     return names;
+  }
+
+  @Override
+  public @Nullable ColumnType type(String column) {
+    return options.types().get(column);
   }
 
   @Override

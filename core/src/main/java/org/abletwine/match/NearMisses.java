@@ -1,4 +1,4 @@
-package org.abletwine.audit;
+package org.abletwine.match;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -23,6 +23,7 @@ import org.apache.commons.text.similarity.LevenshteinDistance;
 public final class NearMisses {
   private static final int CHARACTERS_PER_EDIT = 4;
   private static final int NEIGHBOURS = 10;
+  private static final int FEW = 2_000;
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
   /**
@@ -82,16 +83,7 @@ public final class NearMisses {
    * @return the nearest, most similar first; empty when none is similar at all
    */
   public List<NearMiss> of(String key, int most) {
-    Set<Integer> candidates = new HashSet<>();
-    for (int order = 0; order < orders.length; order++) {
-      int at = Arrays.binarySearch(orders[order], form(key, order));
-      int place = at < 0 ? -at - 1 : at;
-      for (int i = Math.max(0, place - NEIGHBOURS);
-          i < Math.min(keys.length, place + NEIGHBOURS);
-          i++) {
-        candidates.add(ranks[order][i]);
-      }
-    }
+    Set<Integer> candidates = candidates(key);
     LevenshteinDistance edits =
         new LevenshteinDistance(Math.max(1, key.length() / CHARACTERS_PER_EDIT));
     List<NearMiss> near = new ArrayList<>();
@@ -103,6 +95,43 @@ public final class NearMisses {
     near.sort(
         Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
     return List.copyOf(near.subList(0, Math.min(most, near.size())));
+  }
+
+  /**
+   * The keys of a least similarity. All keys are compared when they are few, else the neighbours.
+   *
+   * @param key the key to compare with
+   * @param atLeast the least similarity, 0 to 1
+   * @param most how many at most
+   * @return the nearest, most similar first
+   */
+  public List<NearMiss> similar(String key, double atLeast, int most) {
+    List<NearMiss> near = new ArrayList<>();
+    if (keys.length <= FEW) {
+      for (String other : keys) {
+        near.add(new NearMiss(other, SIMILARITY.apply(key, other)));
+      }
+    } else {
+      candidates(key).forEach(i -> near.add(new NearMiss(keys[i], SIMILARITY.apply(key, keys[i]))));
+    }
+    near.removeIf(miss -> miss.similarity() < atLeast);
+    near.sort(
+        Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
+    return List.copyOf(near.subList(0, Math.min(most, near.size())));
+  }
+
+  private Set<Integer> candidates(String key) {
+    Set<Integer> candidates = new HashSet<>();
+    for (int order = 0; order < orders.length; order++) {
+      int at = Arrays.binarySearch(orders[order], form(key, order));
+      int place = at < 0 ? -at - 1 : at;
+      for (int i = Math.max(0, place - NEIGHBOURS);
+          i < Math.min(keys.length, place + NEIGHBOURS);
+          i++) {
+        candidates.add(ranks[order][i]);
+      }
+    }
+    return candidates;
   }
 
   @Override

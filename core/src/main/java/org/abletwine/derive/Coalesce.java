@@ -1,0 +1,109 @@
+package org.abletwine.derive;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.figures.CoalesceFigures;
+import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Takes the first of several columns that is not null, as ISO SQL's {@code COALESCE} does; empty
+ * text is not null. Immutable.
+ *
+ * @param column the column to add
+ * @param from the columns to take from, in order
+ * @param fill what to put where all are null; null to leave null
+ * @param source a column to add that names the column taken; null for none
+ */
+public record Coalesce(
+    String column, List<String> from, @Nullable String fill, @Nullable String source)
+    implements Step {
+
+  /** Copies the list. */
+  public Coalesce {
+    from = List.copyOf(from);
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    return new Runner(this, against(columns));
+  }
+
+  @Override
+  public void check(Columns columns) {
+    against(columns);
+  }
+
+  private int[] against(Columns columns) {
+    String step = "coalesce " + column;
+    if (from.isEmpty()) {
+      throw new SettingException(step + ": no columns to take from; state from: [A, B]");
+    }
+    int[] numbers = from.stream().mapToInt(f -> columns.require(f, step + ", from")).toArray();
+    columns.add(column, step, "choose another name for the result");
+    if (source != null) {
+      columns.add(source, step, "choose another name for source");
+    }
+    return numbers;
+  }
+
+  private static final class Runner implements StepRunner {
+    private final Coalesce step;
+    private final int[] columns;
+    private final long[] taken;
+    private long rows;
+    private long filled;
+
+    Runner(Coalesce step, int[] columns) {
+      this.step = step;
+      this.columns = columns;
+      this.taken = new long[columns.length];
+    }
+
+    @Override
+    public void apply(Batch batch) {
+      int count = batch.rows();
+      CellVector[] sources = new CellVector[columns.length];
+      for (int i = 0; i < columns.length; i++) {
+        sources[i] = batch.column(columns[i]);
+      }
+      CellVector target = batch.addColumn();
+      CellVector names = step.source == null ? null : batch.addColumn();
+      for (int row = 0; row < count; row++) {
+        int at = 0;
+        while (at < sources.length && sources[at].starts[row] < 0) {
+          at++;
+        }
+        if (at < sources.length) {
+          target.append(sources[at], row);
+          taken[at]++;
+        } else {
+          target.append(step.fill);
+          filled += step.fill == null ? 0 : 1;
+        }
+        if (names != null) {
+          names.append(at < sources.length ? step.from.get(at) : step.fill == null ? null : "fill");
+        }
+      }
+      rows += count;
+    }
+
+    @Override
+    public CoalesceFigures figures() {
+      List<Share> shares = new ArrayList<>();
+      long nulls = rows - filled;
+      for (int i = 0; i < taken.length; i++) {
+        shares.add(new Share(step.from.get(i), taken[i]));
+        nulls -= taken[i];
+      }
+      return new CoalesceFigures(step.column, rows, shares, filled, nulls);
+    }
+  }
+}

@@ -1,0 +1,43 @@
+package org.abletwine.derive;
+
+import java.util.List;
+import org.abletwine.figures.ColumnFigures;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+
+/**
+ * Leaves columns out of the output; later steps cannot use them. Immutable.
+ *
+ * @param names the columns
+ */
+public record DropColumns(List<String> names) implements Step {
+
+  /** Copies the list. */
+  public DropColumns {
+    names = List.copyOf(names);
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    check(columns);
+    return new StepRunner() {
+      @Override
+      public void apply(Batch batch) {
+        // the columns are no longer asked for: nothing to do to the rows
+      }
+
+      @Override
+      public ColumnFigures figures() {
+        return new ColumnFigures("drop-columns", names);
+      }
+    };
+  }
+
+  @Override
+  public void check(Columns columns) {
+    names.forEach(name -> columns.remove(name, "drop-columns"));
+  }
+}

@@ -1,0 +1,169 @@
+package org.abletwine.lookup;
+
+import java.io.Serializable;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.abletwine.index.RowStore;
+import org.abletwine.key.EncodedKeys;
+import org.abletwine.key.KeyEncoder;
+import org.abletwine.match.RuleIndex;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * For every set of rows that one key fits, which row is taken. Sets known when the reference is
+ * loaded are settled then; sets found while looking, when they are first met. Safe to share between
+ * threads.
+ *
+ * <p>An aggregate is a row of its own, added to the store behind the others and taken for the set.
+ */
+final class Choices implements Serializable {
+  private static final long serialVersionUID = 1L;
+
+  /** Stands for a set from which no row is taken. */
+  static final int DISAGREE = -1;
+
+  private final Finder finder;
+  private final RowStore rows;
+  private final RowNumbers numbers;
+  private final Several.Rule rule;
+  private final int newestCell;
+  private final int plain;
+  private final Aggregate[] aggregates;
+  private final int cells;
+  private int[] taken = new int[16];
+  private boolean[] conflicting = new boolean[16];
+  private int settled;
+
+  /**
+   * @param finder finds the sets
+   * @param rows the rows; brought columns first, the plain before the aggregates
+   * @param numbers the rows' numbers in the file
+   * @param several the rule
+   * @param newestCell the cell that decides, or -1
+   * @param plain brought columns that are no aggregates
+   * @param aggregates the aggregates, in the order of their cells
+   * @param cells cells of a row
+   */
+  Choices(
+      Finder finder,
+      RowStore rows,
+      RowNumbers numbers,
+      Several.Rule several,
+      int newestCell,
+      int plain,
+      List<Aggregate> aggregates,
+      int cells) {
+    this.finder = finder;
+    this.rows = rows;
+    this.numbers = numbers;
+    this.rule = several;
+    this.newestCell = newestCell;
+    this.plain = plain;
+    this.aggregates = aggregates.toArray(Aggregate[]::new);
+    this.cells = cells;
+    settleTo(finder.sets().count());
+  }
+
+  /** States which rows stay, as a rule for duplicates has decided for each set. */
+  synchronized void stay(int[] staying) {
+    for (int set = 0; set < staying.length; set++) {
+      taken[set] = rows.place(staying[set]);
+      conflicting[set] = false;
+    }
+  }
+
+  /** The place of the row taken, or {@link #DISAGREE}. */
+  int place(int set) {
+    if (set >= settled) {
+      settleTo(set + 1);
+    }
+    return taken[set];
+  }
+
+  /** Whether the set's rows disagree, so that one of them was picked, or none. */
+  boolean conflicting(int set) {
+    return set < settled && conflicting[set];
+  }
+
+  long conflictingCount() {
+    long count = 0;
+    for (int set = 0; set < settled; set++) {
+      count += conflicting[set] ? 1 : 0;
+    }
+    return count;
+  }
+
+  private synchronized void settleTo(int count) {
+    for (int set = settled; set < count; set++) {
+      if (set == taken.length) {
+        taken = Arrays.copyOf(taken, set * 2);
+        conflicting = Arrays.copyOf(conflicting, set * 2);
+      }
+      int[] members = finder.sets().rows(set);
+      boolean agree = agree(members);
+      conflicting[set] = !agree;
+      int row = agree ? members[0] : picked(members);
+      boolean combine = agree && aggregates.length > 0;
+      taken[set] = row < 0 ? DISAGREE : combine ? aggregate(members) : rows.place(row);
+    }
+    settled = Math.max(settled, count);
+  }
+
+  private boolean agree(int[] members) {
+    for (int row : members) {
+      if (!rows.agree(members[0], row, plain)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private int picked(int[] members) {
+    return switch (rule) {
+      case FLAG -> -1;
+      case FIRST, EXPAND -> members[0];
+      case LAST -> members[members.length - 1];
+      case NEWEST_BY -> DuplicateRows.newest(rows, members, newestCell);
+      case LONGEST -> longest(members);
+    };
+  }
+
+  /** The row with the longest pattern; none when several of the longest disagree. */
+  private int longest(int[] members) {
+    RuleIndex index = finder.rule();
+    if (index == null) {
+      return -1;
+    }
+    int most = Arrays.stream(members).map(index::specificity).max().orElse(0);
+    int[] best = Arrays.stream(members).filter(row -> index.specificity(row) == most).toArray();
+    return agree(best) ? best[0] : -1;
+  }
+
+  private int aggregate(int[] members) {
+    CellVector[] row = new CellVector[cells];
+    for (int cell = 0; cell < cells; cell++) {
+      row[cell] = new CellVector();
+      row[cell].clear();
+      row[cell].append(
+          cell >= plain && cell < plain + aggregates.length
+              ? aggregates[cell - plain].ofAll(values(members, cell))
+              : rows.get(members[0], cell));
+    }
+    EncodedKeys none = new EncodedKeys();
+    new KeyEncoder(new int[0], List.of()).encode(Batch.ofOneRow(), none);
+    rows.addUnderKey(row, none, 0);
+    numbers.add(numbers.of(members[0]));
+    return rows.place(rows.rows() - 1);
+  }
+
+  private List<@Nullable String> values(int[] members, int cell) {
+    List<@Nullable String> values = new ArrayList<>();
+    for (int row : members) {
+      values.add(rows.get(row, cell));
+    }
+    return values;
+  }
+}

@@ -1,0 +1,33 @@
+package org.abletwine.lookup;
+
+import java.io.Serializable;
+import org.abletwine.index.HashIndex;
+import org.abletwine.index.RowSets;
+import org.abletwine.index.RowStore;
+import org.abletwine.match.RuleIndex;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * From keys to rows. With equal parts only, the hash index leads to rows. With a rule, it leads to
+ * the partition of the equal parts, within which the rule's index finds the rows.
+ *
+ * @param index from equal parts to rows, or to partitions
+ * @param rule the rule's index; null when all parts are equal
+ */
+record Finder(HashIndex index, @Nullable RuleIndex rule) implements Serializable {
+  private static final long serialVersionUID = 1L;
+
+  /** Finds nothing. */
+  static Finder none() {
+    return new Finder(new HashIndex(new RowStore(0)), null);
+  }
+
+  /** Sets of rows that one key fits. */
+  RowSets sets() {
+    return rule == null ? index.groups() : rule.sets();
+  }
+
+  boolean isEmpty() {
+    return index.keys() == 0;
+  }
+}

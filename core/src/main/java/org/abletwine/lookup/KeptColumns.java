@@ -1,0 +1,130 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a stored row of a reference holds: the plain attributes brought, then the aggregates, then
+ * the key as written, then whatever rules look at.
+ */
+final class KeptColumns {
+  private static final int ROWS_THEMSELVES = -1;
+
+  private final Lookup lookup;
+  private final List<Attribute> brought;
+  private final int plain;
+  private final int[] columns;
+  private final int duplicatesCell;
+  private final int newestCell;
+
+  KeptColumns(Lookup lookup, KeyLayout layout) {
+    this.lookup = lookup;
+    Schema schema = lookup.reference.schema();
+    brought = inCellOrder(lookup.bring);
+    plain = (int) brought.stream().filter(a -> a.aggregate() == null).count();
+    IntStream.Builder kept = IntStream.builder();
+    brought.forEach(
+        a -> kept.add(a.source().equals("*") ? ROWS_THEMSELVES : schema.indexOf(a.source())));
+    layout.theirs(lookup).forEach(column -> kept.add(schema.indexOf(column)));
+    int next = brought.size() + layout.theirs(lookup).size();
+    String newest = lookup.several.column();
+    newestCell = newest == null ? -1 : next++;
+    if (newest != null) {
+      kept.add(schema.indexOf(newest));
+    }
+    String decides = lookup.duplicates.column();
+    duplicatesCell = decides == null ? -1 : next;
+    if (decides != null) {
+      kept.add(schema.indexOf(decides));
+    }
+    switch (lookup.duplicates.rule()) {
+      case FULLEST, IDENTICAL -> IntStream.range(0, schema.size()).forEach(kept::add);
+      default -> {}
+    }
+    columns = kept.build().toArray();
+  }
+
+  /** Attributes in the order of their cells: the plain ones first. */
+  static List<Attribute> inCellOrder(List<Attribute> attributes) {
+    List<Attribute> ordered = new ArrayList<>();
+    attributes.stream().filter(a -> a.aggregate() == null).forEach(ordered::add);
+    attributes.stream().filter(a -> a.aggregate() != null).forEach(ordered::add);
+    return ordered;
+  }
+
+  int cells() {
+    return columns.length;
+  }
+
+  int brought() {
+    return brought.size();
+  }
+
+  int plain() {
+    return plain;
+  }
+
+  List<Aggregate> aggregates() {
+    List<Aggregate> aggregates = new ArrayList<>();
+    for (Attribute attribute : brought) {
+      if (attribute.aggregate() != null) {
+        aggregates.add(attribute.aggregate());
+      }
+    }
+    return aggregates;
+  }
+
+  /** The cell that a rule for duplicates looks at, or -1. */
+  int duplicatesCell() {
+    return duplicatesCell;
+  }
+
+  /** The cell that the rule for several looks at, or -1. */
+  int newestCell() {
+    return newestCell;
+  }
+
+  /** The cells of a batch's rows. */
+  CellVector[] of(Batch batch) {
+    CellVector[] cells = new CellVector[columns.length];
+    for (int cell = 0; cell < cells.length; cell++) {
+      Aggregate aggregate = cell < brought.size() ? brought.get(cell).aggregate() : null;
+      cells[cell] =
+          aggregate == null
+              ? batch.column(columns[cell])
+              : single(batch, columns[cell], aggregate, brought.get(cell));
+    }
+    return cells;
+  }
+
+  private CellVector single(Batch batch, int column, Aggregate aggregate, Attribute attribute) {
+    CellVector cells = new CellVector();
+    cells.clear();
+    for (int row = 0; row < batch.rows(); row++) {
+      @Nullable String value = column < 0 ? null : batch.column(column).get(row);
+      try {
+        cells.append(aggregate.ofOne(value, column < 0));
+      } catch (NumberFormatException e) {
+        throw new DataException(
+            lookup.reference.name()
+                + ", row "
+                + batch.rowNumber(row)
+                + ", column \""
+                + attribute.source()
+                + "\": \""
+                + value
+                + "\" is not a number, which "
+                + attribute
+                + " needs",
+            e);
+      }
+    }
+    return cells;
+  }
+}

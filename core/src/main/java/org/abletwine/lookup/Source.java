@@ -1,0 +1,90 @@
+package org.abletwine.lookup;
+
+import java.util.List;
+import org.abletwine.match.RuleIndex;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A reference at work in a lookup: the lookup's own, or one of those tried for rows still without a
+ * match. Used by one thread.
+ */
+final class Source {
+  final Lookup lookup;
+  final LoadedReference reference;
+  final KeyProbe probe;
+
+  /** For each stored cell the attribute it fills, as a place in the lookup's list. */
+  final int[] attributeOf;
+
+  /** Attributes that this reference does not bring. */
+  final int[] missing;
+
+  /** Nulls fetched, by cell. */
+  final long[] empties;
+
+  /** Rows that matched here. */
+  long matched;
+
+  private final @Nullable CellVector[] targets;
+  private final @Nullable String[] fills;
+
+  /**
+   * @param lookup the lookup, or one tried in its place
+   * @param reference its reference
+   * @param keyColumns the columns of its key in the batches to come
+   * @param names the attributes the whole lookup brings
+   * @param emptyFills for each of them what to put in place of null
+   */
+  Source(
+      Lookup lookup,
+      LoadedReference reference,
+      int[] keyColumns,
+      List<String> names,
+      @Nullable String[] emptyFills) {
+    this.lookup = lookup;
+    this.reference = reference;
+    this.probe = new KeyProbe(lookup, keyColumns);
+    List<Attribute> inOrder = KeptColumns.inCellOrder(lookup.bring);
+    attributeOf = inOrder.stream().mapToInt(a -> names.indexOf(a.as())).toArray();
+    List<Integer> brought = java.util.Arrays.stream(attributeOf).boxed().toList();
+    missing =
+        java.util.stream.IntStream.range(0, names.size())
+            .filter(a -> !brought.contains(a))
+            .toArray();
+    empties = new long[attributeOf.length];
+    targets = new CellVector[attributeOf.length];
+    fills = new String[attributeOf.length];
+    for (int cell = 0; cell < fills.length; cell++) {
+      fills[cell] = emptyFills[attributeOf[cell]];
+    }
+  }
+
+  /** Finds the rows of a batch's keys. */
+  void find(Batch batch, int[] found) {
+    probe.read(batch);
+    probe.find(reference.finder(), found);
+  }
+
+  /** Points the cells at the columns they go to. */
+  void into(CellVector[] columns) {
+    for (int cell = 0; cell < targets.length; cell++) {
+      targets[cell] = columns[attributeOf[cell]];
+    }
+  }
+
+  /** Appends a row's cells to the columns. */
+  void fetch(int place) {
+    reference.rows().fetch(place, targets, empties, fills);
+  }
+
+  /** Says in words how a row missed; empty when there is nothing to say. */
+  String describeMiss(int row, int miss) {
+    RuleIndex rule = reference.finder().rule();
+    if (rule == null || probe.partition(row) < 0 && miss != RuleIndex.UNFIT) {
+      return "";
+    }
+    return rule.describeMiss(Math.max(0, probe.partition(row)), probe.ruled(row));
+  }
+}

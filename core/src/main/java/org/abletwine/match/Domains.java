@@ -1,0 +1,170 @@
+package org.abletwine.match;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.DataException;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Decides what the values of an ordered rule are: the declared type wins, else the reference's
+ * values, read whole, decide. A column of which most are numbers or dates, but not all, is refused:
+ * taken as text, its bands would be in an order nobody meant.
+ */
+final class Domains {
+  private final RuleRows rows;
+  private final MatchRule rule;
+  private final String place;
+  private final RuleIndexes.RowNumber number;
+
+  private Domains(RuleRows rows, MatchRule rule, String place, RuleIndexes.RowNumber number) {
+    this.rows = rows;
+    this.rule = rule;
+    this.place = place;
+    this.number = number;
+  }
+
+  static Domain of(
+      RuleRows rows,
+      MatchRule rule,
+      @Nullable ColumnType declared,
+      String place,
+      RuleIndexes.RowNumber number) {
+    Domains domains = new Domains(rows, rule, place, number);
+    ColumnType type = declared == null ? domains.found() : declared;
+    return switch (type.kind()) {
+      case NUMBER -> domains.numbers();
+      case DATE -> domains.checked(new Times(false, type.patterns()));
+      case DATE_TIME -> domains.checked(new Times(true, type.patterns()));
+      case TEXT -> domains.texts();
+    };
+  }
+
+  private ColumnType found() {
+    long values = 0;
+    long numbers = 0;
+    long days = 0;
+    long times = 0;
+    Times iso = new Times(true, List.of());
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        if (rows.isNull(row, v)) {
+          continue;
+        }
+        values++;
+        int start = rows.start(row, v);
+        int end = rows.end(row, v);
+        if (Numbers.parse(rows.text(), start, end) != null) {
+          numbers++;
+        } else if (iso.coordinate(rows.text(), start, end) != Domain.UNFIT) {
+          days += end - start == 10 ? 1 : 0;
+          times += end - start == 10 ? 0 : 1;
+        }
+      }
+    }
+    if (numbers * 2 > values) {
+      return ColumnType.of(ColumnType.Kind.NUMBER);
+    }
+    if ((days + times) * 2 > values) {
+      return ColumnType.of(times > 0 ? ColumnType.Kind.DATE_TIME : ColumnType.Kind.DATE);
+    }
+    return ColumnType.of(ColumnType.Kind.TEXT);
+  }
+
+  private Domain numbers() {
+    int scale = rule.within() == null ? 0 : Math.max(0, rule.within().scale());
+    boolean fit = true;
+    List<BigDecimal> wide = new ArrayList<>();
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        if (!rows.isNull(row, v)) {
+          BigDecimal value = Numbers.parse(rows.text(), rows.start(row, v), rows.end(row, v));
+          if (value == null) {
+            throw unfit(row, v, "a number");
+          }
+          scale = Math.max(scale, value.scale());
+        }
+      }
+    }
+    // Midpoints between two values need one decimal place more.
+    scale += rule.kind() == MatchRule.Kind.NEAREST ? 1 : 0;
+    for (int row = 0; row < rows.rows() && fit; row++) {
+      for (int v = 0; v < rows.width() && fit; v++) {
+        BigDecimal value =
+            rows.isNull(row, v)
+                ? BigDecimal.ZERO
+                : new BigDecimal(
+                    rows.text(), rows.start(row, v), rows.end(row, v) - rows.start(row, v));
+        fit = scale <= 18 && Numbers.fits(value, scale);
+      }
+    }
+    if (fit) {
+      return new Numbers(scale);
+    }
+    if (rule.kind() == MatchRule.Kind.NEAREST) {
+      throw new DataException(place + ": match: nearest takes numbers of up to 17 digits");
+    }
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        String value = rows.value(row, v);
+        if (value != null) {
+          wide.add(new BigDecimal(value).stripTrailingZeros());
+        }
+      }
+    }
+    return new Ranks<>(wide, Domains::wideNumber, "a number");
+  }
+
+  private static @Nullable BigDecimal wideNumber(String text) {
+    try {
+      return new BigDecimal(text).stripTrailingZeros();
+    } catch (NumberFormatException e) {
+      return null;
+    }
+  }
+
+  private Domain checked(Times times) {
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        if (!rows.isNull(row, v)
+            && times.coordinate(rows.text(), rows.start(row, v), rows.end(row, v))
+                == Domain.UNFIT) {
+          throw unfit(row, v, times.noun());
+        }
+      }
+    }
+    return times;
+  }
+
+  private Domain texts() {
+    if (rule.kind() == MatchRule.Kind.NEAREST) {
+      throw new DataException(
+          place + ": match: nearest needs numbers or dates, and the column holds text");
+    }
+    List<Ranks.CodePoints> values = new ArrayList<>();
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        String value = rows.value(row, v);
+        if (value != null) {
+          values.add(new Ranks.CodePoints(value));
+        }
+      }
+    }
+    return new Ranks<>(values, Ranks.CodePoints::new, "text");
+  }
+
+  private DataException unfit(int row, int v, String noun) {
+    return new DataException(
+        place
+            + ", row "
+            + number.of(rows.number(row))
+            + ": \""
+            + rows.value(row, v)
+            + "\" is not "
+            + noun
+            + ", and the column is ordered; correct the row, or declare the column's type"
+            + " (types: { COLUMN: text } orders by code point; dates other than ISO 8601 state"
+            + " their pattern)");
+  }
+}

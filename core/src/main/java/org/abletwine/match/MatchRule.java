@@ -1,0 +1,112 @@
+package org.abletwine.match;
+
+import java.io.Serializable;
+import java.math.BigDecimal;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How a key part matches. Immutable.
+ *
+ * @param kind the rule
+ * @param within for {@link Kind#NEAREST}, the farthest that still counts, in the unit of the
+ *     numbers or in days; null for any distance
+ * @param ends for {@link Kind#BETWEEN}, which ends belong to the band
+ * @param oursIsPattern for text rules, whether our column holds the pattern and theirs the text
+ * @param atLeast for {@link Kind#SIMILAR}, the least similarity, 0 to 1
+ */
+public record MatchRule(
+    Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast)
+    implements Serializable {
+  private static final double USUAL_SIMILARITY = 0.9;
+
+  /** The rules. */
+  public enum Kind {
+    /** Equal, once normalised. */
+    EQUAL,
+    /** The greatest of theirs that is not above ours. */
+    AT_OR_BELOW,
+    /** The least of theirs that is not below ours. */
+    AT_OR_ABOVE,
+    /** The one of theirs with the least distance from ours. */
+    NEAREST,
+    /** Ours lies in the band from one column of theirs to another. */
+    BETWEEN,
+    /** The text starts with the pattern. */
+    STARTS_WITH,
+    /** The text has the pattern somewhere in it. */
+    CONTAINS,
+    /** The whole text fits a pattern in which * is any run and ? any one character. */
+    WILDCARD,
+    /** A regular expression is found somewhere in the text; linear time (re2j). */
+    REGEX,
+    /** Theirs is the most similar to ours, and similar enough. */
+    SIMILAR;
+
+    /** Returns the rule as a plan writes it. */
+    public String word() {
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** Returns whether the rule orders values, as numbers, dates or text. */
+    public boolean ordered() {
+      return this == AT_OR_BELOW || this == AT_OR_ABOVE || this == NEAREST || this == BETWEEN;
+    }
+
+    /** Returns whether one side is a pattern and the other a text. */
+    public boolean pattern() {
+      return this == STARTS_WITH || this == CONTAINS || this == WILDCARD || this == REGEX;
+    }
+
+    /** Returns all rules as a plan writes them. */
+    public static List<String> words() {
+      return Arrays.stream(values()).map(Kind::word).toList();
+    }
+  }
+
+  /** Which ends of a band belong to it. */
+  public enum Ends {
+    /** The lower end does, the upper one does not: bands that follow each other never overlap. */
+    LOWER,
+    /** Both do. */
+    BOTH,
+    /** The upper end does, the lower one does not. */
+    UPPER,
+    /** Neither does. */
+    NEITHER;
+
+    boolean lowerIn() {
+      return this == LOWER || this == BOTH;
+    }
+
+    boolean upperIn() {
+      return this == UPPER || this == BOTH;
+    }
+  }
+
+  /** Equality. */
+  public static final MatchRule EQUAL = of(Kind.EQUAL);
+
+  /**
+   * Returns a rule with its defaults: any distance, lower end in, theirs is the pattern, similarity
+   * at least 0.9.
+   *
+   * @param kind the rule
+   */
+  public static MatchRule of(Kind kind) {
+    return new MatchRule(kind, null, Ends.LOWER, false, USUAL_SIMILARITY);
+  }
+
+  @Override
+  public String toString() {
+    return kind.word()
+        + (within == null ? "" : " within " + within.toPlainString())
+        + (kind == Kind.BETWEEN && ends != Ends.LOWER
+            ? " ends " + ends.name().toLowerCase(Locale.ROOT)
+            : "")
+        + (oursIsPattern ? " pattern ours" : "")
+        + (kind == Kind.SIMILAR ? " at least " + atLeast : "");
+  }
+}

@@ -1,0 +1,80 @@
+package org.abletwine.match;
+
+import java.io.Serializable;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Values that are ordered but do not fit a long: texts by code point, and numbers of very many
+ * digits. The coordinate is twice the place among the values of the reference.
+ *
+ * @param <T> the values
+ */
+final class Ranks<T extends Comparable<? super T> & Serializable> implements Domain {
+  private static final long serialVersionUID = 1L;
+
+  private final Object[] values;
+  private final String noun;
+  private final Reading<T> reading;
+
+  /** Reads a value from text; null when it is none. */
+  interface Reading<T> extends Function<String, @Nullable T>, Serializable {}
+
+  Ranks(List<T> all, Reading<T> reading, String noun) {
+    this.values = all.stream().distinct().sorted(Comparator.naturalOrder()).toArray();
+    this.reading = reading;
+    this.noun = noun;
+  }
+
+  @Override
+  public long coordinate(char[] text, int start, int end) {
+    T value = reading.apply(new String(text, start, end - start));
+    if (value == null) {
+      return UNFIT;
+    }
+    int at = Arrays.binarySearch(values, value);
+    return at >= 0 ? 2L * at : 2L * (-at - 1) - 1;
+  }
+
+  @Override
+  public String show(long coordinate) {
+    int at = (int) Math.max(0, Math.min(values.length - 1L, Math.floorDiv(coordinate, 2)));
+    return String.valueOf(values[at]);
+  }
+
+  @Override
+  public String distance(long one, long other) {
+    return "";
+  }
+
+  @Override
+  public String noun() {
+    return noun;
+  }
+
+  /** A text compared by code point, as ISO SQL's simplest collation does. */
+  record CodePoints(String text) implements Comparable<CodePoints>, Serializable {
+    @Override
+    public int compareTo(CodePoints other) {
+      int length = Math.min(text.length(), other.text.length());
+      for (int i = 0; i < length; i++) {
+        char a = text.charAt(i);
+        char b = other.text.charAt(i);
+        if (a != b) {
+          // Surrogates stand for code points above all others, though their code units are lower.
+          boolean pairs = Character.isSurrogate(a) != Character.isSurrogate(b);
+          return pairs ? (Character.isSurrogate(a) ? 1 : -1) : Character.compare(a, b);
+        }
+      }
+      return Integer.compare(text.length(), other.text.length());
+    }
+
+    @Override
+    public String toString() {
+      return text;
+    }
+  }
+}

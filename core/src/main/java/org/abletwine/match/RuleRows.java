@@ -1,0 +1,147 @@
+package org.abletwine.match;
+
+import java.util.Arrays;
+import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a rule is built from: for each row its partition and its value or values, normalised.
+ * Collected while a reference is read; used by one thread.
+ *
+ * <p>Value {@code v} of row {@code i} is entry {@code i * width + v}: characters {@code
+ * text[starts[e] .. starts[e] + lengths[e])}, or null when the length is negative.
+ */
+public final class RuleRows {
+  private final int width;
+  private char[] text = new char[1024];
+  private int used;
+  private int[] starts = new int[64];
+  private int[] lengths = new int[64];
+  private int[] partitions = new int[64];
+  private int[] places = new int[64];
+  private int[] numbers = new int[64];
+  private int rows;
+
+  /**
+   * @param width values of each row: 2 for bands, else 1
+   */
+  public RuleRows(int width) {
+    this.width = width;
+  }
+
+  /**
+   * Adds a row.
+   *
+   * @param values a vector for each value
+   * @param row the row in them, 0-based
+   * @param partition its partition, 0 or more
+   * @param place its place in the store
+   * @param number its number in the store, 0-based
+   */
+  public void add(CellVector[] values, int row, int partition, int place, int number) {
+    if (rows == partitions.length) {
+      partitions = Arrays.copyOf(partitions, rows * 2);
+      places = Arrays.copyOf(places, rows * 2);
+      numbers = Arrays.copyOf(numbers, rows * 2);
+    }
+    for (int v = 0; v < width; v++) {
+      int entry = rows * width + v;
+      if (entry == starts.length) {
+        starts = Arrays.copyOf(starts, entry * 2);
+        lengths = Arrays.copyOf(lengths, entry * 2);
+      }
+      CellVector cells = values[v];
+      starts[entry] = used;
+      lengths[entry] = cells.starts[row] < 0 ? -1 : cells.ends[row] - cells.starts[row];
+      if (lengths[entry] > 0) {
+        if (used + lengths[entry] > text.length) {
+          text = Arrays.copyOf(text, Math.max(used + lengths[entry], text.length * 2));
+        }
+        System.arraycopy(cells.text, cells.starts[row], text, used, lengths[entry]);
+        used += lengths[entry];
+      }
+    }
+    partitions[rows] = partition;
+    places[rows] = place;
+    numbers[rows++] = number;
+  }
+
+  /**
+   * Leaves out rows, for a rule for duplicates that has chosen others.
+   *
+   * @param leftOut by number in the store
+   */
+  public void remove(java.util.BitSet leftOut) {
+    int kept = 0;
+    for (int row = 0; row < rows; row++) {
+      if (!leftOut.get(numbers[row])) {
+        partitions[kept] = partitions[row];
+        places[kept] = places[row];
+        numbers[kept] = numbers[row];
+        for (int v = 0; v < width; v++) {
+          starts[kept * width + v] = starts[row * width + v];
+          lengths[kept * width + v] = lengths[row * width + v];
+        }
+        kept++;
+      }
+    }
+    rows = kept;
+  }
+
+  int rows() {
+    return rows;
+  }
+
+  int width() {
+    return width;
+  }
+
+  int partition(int row) {
+    return partitions[row];
+  }
+
+  int place(int row) {
+    return places[row];
+  }
+
+  int number(int row) {
+    return numbers[row];
+  }
+
+  char[] text() {
+    return text;
+  }
+
+  int start(int row, int value) {
+    return starts[row * width + value];
+  }
+
+  int end(int row, int value) {
+    int entry = row * width + value;
+    return starts[entry] + Math.max(0, lengths[entry]);
+  }
+
+  boolean isNull(int row, int value) {
+    return lengths[row * width + value] <= 0;
+  }
+
+  @Nullable String value(int row, int value) {
+    return isNull(row, value)
+        ? null
+        : new String(text, start(row, value), end(row, value) - start(row, value));
+  }
+
+  /** Partitions there are: one more than the highest. */
+  int partitionCount() {
+    int most = 0;
+    for (int row = 0; row < rows; row++) {
+      most = Math.max(most, partitions[row] + 1);
+    }
+    return most;
+  }
+
+  @Override
+  public String toString() {
+    return "RuleRows[" + rows + "]";
+  }
+}

@@ -1,0 +1,10 @@
+/**
+ * Finds reference rows by something other than equality: bands, dates in force, part texts,
+ * patterns, similar texts. In: the values of a column of the reference, each in the partition of
+ * the key's equal parts. Out: for each value of ours the row it fits, the set of rows, or why it
+ * fits none. Start reading at {@link org.abletwine.match.RuleIndex}.
+ */
+@NullMarked
+package org.abletwine.match;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,39 @@
+package org.abletwine.table;
+
+import java.util.List;
+
+/**
+ * What the cells of a column stand for, where it is stated. Matters only to steps that order or
+ * compute; cells stay text.
+ *
+ * @param kind what they are
+ * @param patterns for dates and date-times, the ways they are written, as {@code
+ *     java.time.format.DateTimeFormatter} reads them; empty for ISO 8601
+ */
+public record ColumnType(Kind kind, List<String> patterns) {
+  /** Kinds of values. */
+  public enum Kind {
+    /** Text, ordered by code point. */
+    TEXT,
+    /** Exact decimal numbers. */
+    NUMBER,
+    /** Days. */
+    DATE,
+    /** Days with a time of day, no time zone. */
+    DATE_TIME
+  }
+
+  /** Copies the list. */
+  public ColumnType {
+    patterns = List.copyOf(patterns);
+  }
+
+  /**
+   * Returns the type without a pattern.
+   *
+   * @param kind what the cells are
+   */
+  public static ColumnType of(Kind kind) {
+    return new ColumnType(kind, List.of());
+  }
+}
