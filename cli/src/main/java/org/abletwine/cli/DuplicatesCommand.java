@@ -12,6 +12,8 @@ import org.abletwine.audit.RowCopy;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
+import org.abletwine.match.BandReport;
+import org.abletwine.match.Bands;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.OutputPaths;
 import org.abletwine.table.NearestName;
@@ -35,7 +37,8 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine duplicates growers.csv --key grower_no",
-      "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on"
+      "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on",
+      "  able-twine duplicates moisture-deductions.csv --key commodity --bands from_pct,to_pct"
     })
 final class DuplicatesCommand implements Callable<Integer> {
   private static final long MANY_KEYS = 10_000;
@@ -45,8 +48,19 @@ final class DuplicatesCommand implements Callable<Integer> {
   @Parameters(paramLabel = "TABLE", description = "The table; - is standard input.")
   private Path file;
 
-  @Option(names = "--key", required = true, paramLabel = "A,B", description = "The key columns.")
+  @Option(
+      names = "--key",
+      paramLabel = "A,B",
+      description = "The key columns; with --bands those that must be equal, if any.")
   private String key;
+
+  @Option(
+      names = "--bands",
+      paramLabel = "FROM[,TO]",
+      description =
+          "Look at bands instead: the column of their lower ends and that of their upper ends, or"
+              + " of the lower ends alone. Shows overlaps, gaps, reversed and open ends.")
+  private String bands;
 
   @Option(
       names = "--normalise",
@@ -87,17 +101,20 @@ final class DuplicatesCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Table table = Tables.file(file, reading.options());
+    if (bands != null) {
+      bands(table);
+      return 0;
+    }
+    if (key == null) {
+      throw new SettingException("--key is missing: name the key columns, or --bands FROM,TO");
+    }
     if (without != null && keep == null) {
       throw new SettingException("--without needs --keep: say which row stays");
     }
     Duplicates policy = keep == null ? null : policy(table);
     checkOutputs();
-    int[] columns =
-        NameLists.split(key).stream()
-            .mapToInt(name -> table.schema().require(name, "--key: " + table.name()))
-            .toArray();
-    List<NormaliseStep> steps =
-        normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+    int[] columns = columns(table, key, "--key: ");
+    List<NormaliseStep> steps = steps();
     DuplicateAudit audit = DuplicateAudit.of(table, columns, steps);
     DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
     if (json) {
@@ -107,6 +124,35 @@ final class DuplicatesCommand implements Callable<Integer> {
     }
     write(table, audit, policy, columns, steps);
     return 0;
+  }
+
+  private static int[] columns(Table table, String names, String option) {
+    return NameLists.split(names).stream()
+        .mapToInt(name -> table.schema().require(name, option + table.name()))
+        .toArray();
+  }
+
+  private List<NormaliseStep> steps() {
+    return normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+  }
+
+  private void bands(Table table) {
+    int[] ends = columns(table, bands, "--bands: ");
+    if (ends.length > 2) {
+      throw new SettingException("--bands takes one column, or two: FROM,TO");
+    }
+    if (out != null || without != null || keep != null) {
+      throw new SettingException(
+          "--bands shows what is wrong and writes nothing: leave out --out,"
+              + " --without and --keep");
+    }
+    int[] columns = key == null ? new int[0] : columns(table, key, "--key: ");
+    BandReport report = Bands.of(table, columns, ends, steps());
+    if (json) {
+      System.out.println(AuditJson.bands(report));
+    } else {
+      BandLines.print(table, key, bands, report);
+    }
   }
 
   private void checkOutputs() {

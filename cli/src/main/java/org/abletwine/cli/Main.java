@@ -37,7 +37,9 @@ public final class Main implements Runnable {
           CheckCommand.class,
           ProfileCommand.class,
           DuplicatesCommand.class,
-          OverlapCommand.class);
+          OverlapCommand.class,
+          FindCommand.class,
+          TraceCommand.class);
   private static final int DATA = 1;
   private static final int USAGE = 2;
 

@@ -56,9 +56,15 @@ class DemoTest {
         .isEqualTo(
             planted.count("growers registered twice, rows conflicting")
                 + planted.count("growers registered twice, rows alike"));
-    JsonNode packs = record.at("/lookups/6");
+    JsonNode packs = record.at("/lookups/9");
     assertThat(packs.at("/unmatched").asLong())
         .isEqualTo(planted.count("packs that are not in the container table"));
+    JsonNode prices = record.at("/lookups/5");
+    assertThat(prices.at("/unmatched").asLong())
+        .isEqualTo(planted.count("tickets delivered before the first price is in force"));
+    assertThat(prices.at("/misses/0/kind").asText()).isEqualTo("below the lowest");
+    assertThat(record.at("/lookups/6/misses/0/kind").asText()).isEqualTo("in a gap or too far");
+    assertThat(record.at("/lookups/6/ambiguous").asLong()).isPositive();
     assertThat(Files.readString(demo.resolve("out/run.json"))).contains("\"rows_in\" : 3000");
     record
         .at("/lookups")

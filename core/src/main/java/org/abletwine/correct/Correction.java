@@ -57,6 +57,11 @@ public record Correction(
   }
 
   @Override
+  public String title() {
+    return "correct " + column;
+  }
+
+  @Override
   public void check(Columns columns) {
     columns.require(column, "correct");
     for (String name : new String[] {written, meant}) {

@@ -37,6 +37,11 @@ public record Coalesce(
   }
 
   @Override
+  public String title() {
+    return "coalesce " + column;
+  }
+
+  @Override
   public void check(Columns columns) {
     against(columns);
   }

@@ -37,6 +37,11 @@ public record DropColumns(List<String> names) implements Step {
   }
 
   @Override
+  public String title() {
+    return "drop-columns " + String.join(", ", names);
+  }
+
+  @Override
   public void check(Columns columns) {
     names.forEach(name -> columns.remove(name, "drop-columns"));
   }

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.expression.Condition;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Columns;
@@ -14,6 +15,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A whole enrichment: the transactions and the steps to take with them. Immutable once built, and
@@ -115,6 +117,30 @@ public final class Enrichment {
         pipeline.bytesIn(),
         output.names(),
         figures);
+  }
+
+  /**
+   * Takes a single transaction through the steps and tells what each made of it. Nothing is
+   * written. References are read whole, as for a run.
+   *
+   * @param row its number, 1-based, header not counted
+   * @return the trace, or null when there are fewer rows
+   * @throws SettingException when a step does not fit the columns
+   */
+  public @Nullable TracedRow trace(long row) {
+    return new RowTrace(transactions).of(steps, row, null);
+  }
+
+  /**
+   * Takes the first transaction that meets a condition through the steps.
+   *
+   * @param condition a SQL condition over the columns of the transactions
+   * @return the trace, or null when no row meets it
+   * @throws SettingException when the condition cannot be read, or a step does not fit
+   */
+  public @Nullable TracedRow trace(String condition) {
+    Condition where = Condition.parse(condition, transactions.schema(), transactions.name());
+    return new RowTrace(transactions).of(steps, 0, where);
   }
 
   @Override

@@ -68,6 +68,9 @@ final class FinderBuilder {
   }
 
   private int partition(EncodedKeys keys, int row) {
+    if (layout.equal().length == 0 && partitions.rows() > 0) {
+      return 0;
+    }
     int place = index.find(keys, row);
     if (place != HashIndex.ABSENT) {
       return index.rowAt(place);

@@ -72,15 +72,12 @@ final class KeyProbe {
 
   /** Finds the rows of the keys read: a place, the complement of a set, or a miss. */
   void find(Finder finder, int[] found) {
-    finder.index().probe(keys, layout.rule() < 0 ? found : partitionsFor(rows));
-    RuleIndex rule = finder.rule();
     if (layout.rule() < 0) {
+      finder.index().probe(keys, found);
       return;
     }
-    for (int row = 0; row < rows; row++) {
-      int place = partitions[row];
-      partitions[row] = place == HashIndex.ABSENT ? -1 : finder.index().rowAt(place);
-    }
+    findPartitions(finder.index());
+    RuleIndex rule = finder.rule();
     if (rule == null) {
       java.util.Arrays.fill(found, 0, rows, HashIndex.ABSENT);
     } else {
@@ -88,11 +85,19 @@ final class KeyProbe {
     }
   }
 
-  private int[] partitionsFor(int count) {
-    if (partitions.length < count) {
-      partitions = new int[count];
+  private void findPartitions(HashIndex index) {
+    if (partitions.length < rows) {
+      partitions = new int[rows];
     }
-    return partitions;
+    if (layout.equal().length == 0) {
+      java.util.Arrays.fill(partitions, 0, rows, index.keys() == 0 ? -1 : 0);
+      return;
+    }
+    index.probe(keys, partitions);
+    for (int row = 0; row < rows; row++) {
+      int place = partitions[row];
+      partitions[row] = place == HashIndex.ABSENT ? -1 : index.rowAt(place);
+    }
   }
 
   /** Bits of the key parts that are null or blank, in the order of the key. */

@@ -366,7 +366,12 @@ public final class Lookup implements Step {
         sources,
         keyColumns.get(0),
         fills,
-        new LookupRunner.Telling(columns.tableName(), context.exceptions()));
+        new LookupRunner.Telling(columns.tableName(), context.exceptions(), context.trace()));
+  }
+
+  @Override
+  public String title() {
+    return "lookup " + name;
   }
 
   @Override

@@ -11,6 +11,7 @@ import org.abletwine.index.RowSets;
 import org.abletwine.match.RuleIndex;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.StepRunner;
+import org.abletwine.step.Trace;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
@@ -35,6 +36,7 @@ final class LookupRunner implements StepRunner {
   private final int[] keyColumns;
   private final String transactions;
   private final Exceptions exceptions;
+  private final Trace trace;
   private final StepGains gains;
   private final Misses misses = new Misses();
   private final int attributes;
@@ -71,6 +73,7 @@ final class LookupRunner implements StepRunner {
     this.keyColumns = keyColumns.clone();
     this.transactions = telling.transactions();
     this.exceptions = telling.exceptions();
+    this.trace = telling.trace();
     this.gains = new StepGains(lookup, this.keyColumns, own.reference.rows());
     this.blankParts = new long[keyColumns.length];
     this.attributes = lookup.bring.size();
@@ -84,7 +87,7 @@ final class LookupRunner implements StepRunner {
   }
 
   /** Whom to tell about rows that need attention. */
-  record Telling(String transactions, Exceptions exceptions) {}
+  record Telling(String transactions, Exceptions exceptions, Trace trace) {}
 
   /** What to put in place of null, for each outcome and attribute. */
   record Fills(@Nullable String[][] byOutcome) {
@@ -124,6 +127,11 @@ final class LookupRunner implements StepRunner {
     count(batch, count);
     if (exceptions != Exceptions.NONE) {
       tell(batch, count);
+    }
+    if (trace != Trace.NONE) {
+      for (int row = 0; row < count; row++) {
+        traced(batch, row);
+      }
     }
     if (lookup.several.rule() == Several.Rule.EXPAND) {
       count = expand(batch, count);
@@ -264,6 +272,34 @@ final class LookupRunner implements StepRunner {
   private String candidates(int row) {
     LoadedReference reference = sources[source[row]].reference;
     return reference.numbers().list(reference.finder().sets().rows(sets[row]));
+  }
+
+  /** Tells how this row's outcome came about, from what the stages before have left. */
+  private void traced(Batch batch, int row) {
+    Source from = sources[source[row]];
+    LookupTrace telling = new LookupTrace(lookup, trace);
+    telling.key(batch, row, keyColumns);
+    if (source[row] > 0) {
+      trace.note("not in " + own.reference.name(), "tried otherwise: " + from.lookup.name);
+    }
+    if (outcomes[row] == MATCHED || outcomes[row] == AMBIGUOUS) {
+      int[] rowsOf =
+          sets[row] == NO_SET
+              ? new int[] {from.reference.rowAt(found[row])}
+              : from.reference.finder().sets().rows(sets[row]);
+      telling.candidates(from, rowsOf);
+      telling.choice(from, rowsOf, found[row], sets[row]);
+    } else {
+      String miss = detail(row);
+      trace.note(
+          "outcome",
+          OUTCOMES[outcomes[row]].label()
+              + (miss.isEmpty() ? "" : ": " + miss)
+              + (outcomes[row] == UNMATCHED && wouldMatch > 0
+                  ? "; a row that the reference's condition left out would match"
+                  : ""));
+    }
+    telling.fills(fills[outcomes[row]], outcomes[row] == MATCHED);
   }
 
   private void countBlankParts(int parts) {

@@ -13,6 +13,9 @@ import org.jspecify.annotations.Nullable;
  * taken as text, its bands would be in an order nobody meant.
  */
 final class Domains {
+  /** Digits of a number that has a coordinate of its own. */
+  private static final int MOST_DIGITS = 17;
+
   private final RuleRows rows;
   private final MatchRule rule;
   private final String place;
@@ -55,7 +58,8 @@ final class Domains {
         values++;
         int start = rows.start(row, v);
         int end = rows.end(row, v);
-        if (Numbers.parse(rows.text(), start, end) != null) {
+        if (Numbers.shape(rows.text(), start, end) >= 0
+            || Numbers.parse(rows.text(), start, end) != null) {
           numbers++;
         } else if (iso.coordinate(rows.text(), start, end) != Domain.UNFIT) {
           days += end - start == 10 ? 1 : 0;
@@ -63,7 +67,7 @@ final class Domains {
         }
       }
     }
-    if (numbers * 2 > values) {
+    if (numbers * 2 > values || values == 0) {
       return ColumnType.of(ColumnType.Kind.NUMBER);
     }
     if ((days + times) * 2 > values) {
@@ -74,31 +78,30 @@ final class Domains {
 
   private Domain numbers() {
     int scale = rule.within() == null ? 0 : Math.max(0, rule.within().scale());
-    boolean fit = true;
+    int whole = 0;
     List<BigDecimal> wide = new ArrayList<>();
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
-        if (!rows.isNull(row, v)) {
-          BigDecimal value = Numbers.parse(rows.text(), rows.start(row, v), rows.end(row, v));
-          if (value == null) {
-            throw unfit(row, v, "a number");
-          }
-          scale = Math.max(scale, value.scale());
+        if (rows.isNull(row, v)) {
+          continue;
         }
+        int shape = Numbers.shape(rows.text(), rows.start(row, v), rows.end(row, v));
+        if (shape >= 0) {
+          scale = Math.max(scale, shape & 63);
+          whole = Math.max(whole, (shape >>> 6) - (shape & 63));
+          continue;
+        }
+        BigDecimal value = Numbers.parse(rows.text(), rows.start(row, v), rows.end(row, v));
+        if (value == null) {
+          throw unfit(row, v, "a number");
+        }
+        scale = Math.max(scale, value.scale());
+        whole = Math.max(whole, value.precision() - value.scale());
       }
     }
     // Midpoints between two values need one decimal place more.
     scale += rule.kind() == MatchRule.Kind.NEAREST ? 1 : 0;
-    for (int row = 0; row < rows.rows() && fit; row++) {
-      for (int v = 0; v < rows.width() && fit; v++) {
-        BigDecimal value =
-            rows.isNull(row, v)
-                ? BigDecimal.ZERO
-                : new BigDecimal(
-                    rows.text(), rows.start(row, v), rows.end(row, v) - rows.start(row, v));
-        fit = scale <= 18 && Numbers.fits(value, scale);
-      }
-    }
+    boolean fit = whole + scale <= MOST_DIGITS;
     if (fit) {
       return new Numbers(scale);
     }

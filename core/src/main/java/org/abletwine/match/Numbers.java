@@ -35,10 +35,31 @@ final class Numbers implements Domain {
     }
   }
 
-  /** Whether a value scaled to so many places has a coordinate of its own. */
-  static boolean fits(BigDecimal value, int scale) {
-    return value.precision() - value.scale() + scale <= 18
-        && value.setScale(scale, RoundingMode.FLOOR).unscaledValue().bitLength() < 61;
+  /**
+   * The shape of a number written plainly, without making one: decimal places and digits.
+   *
+   * @return digits times 64 plus places; or -1 when it is written otherwise, is too long, or is
+   *     none
+   */
+  static int shape(char[] text, int start, int end) {
+    int at = start;
+    if (at < end && text[at] == '-') {
+      at++;
+    }
+    int digits = 0;
+    int places = -1;
+    for (; at < end; at++) {
+      char c = text[at];
+      if (c >= '0' && c <= '9') {
+        digits++;
+        places += places >= 0 ? 1 : 0;
+      } else if (c == '.' && places < 0) {
+        places = 0;
+      } else {
+        return -1;
+      }
+    }
+    return digits == 0 || digits > MOST_FAST_DIGITS ? -1 : digits << 6 | Math.max(places, 0);
   }
 
   @Override

@@ -228,6 +228,10 @@ final class SegmentBuilder {
 
   /** Sweeps over the ends of the bands, with the set of bands that are open. */
   private void between(int begin, int end) {
+    if (apart(begin, end)) {
+      betweenApart(begin, end);
+      return;
+    }
     int count = end - begin;
     long[] cuts = new long[2 * count];
     for (int i = 0; i < count; i++) {
@@ -263,6 +267,30 @@ final class SegmentBuilder {
       int miss = !more ? RuleIndex.ABOVE : any ? RuleIndex.GAP : RuleIndex.BELOW;
       any |= !open.isEmpty();
       segment(cut, open.isEmpty() ? miss : target(open));
+    }
+  }
+
+  /** Whether no two bands overlap, which is how most tables of bands are meant. */
+  private boolean apart(int begin, int end) {
+    for (int at = begin; at + 1 < end; at++) {
+      if (to[order[at]] > from[order[at + 1]] || from[order[at]] == from[order[at + 1]]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private void betweenApart(int begin, int end) {
+    segment(LOWEST, RuleIndex.BELOW);
+    for (int at = begin; at < end; at++) {
+      int row = order[at];
+      if (from[row] == to[row]) {
+        continue; // neither end belongs to it: nothing can fit
+      }
+      segment(from[row], rows.place(row));
+      if (to[row] != Long.MAX_VALUE) {
+        segment(to[row], at + 1 < end ? RuleIndex.GAP : RuleIndex.ABOVE);
+      }
     }
   }
 

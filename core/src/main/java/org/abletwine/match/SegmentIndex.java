@@ -19,16 +19,24 @@ import org.abletwine.table.CellVector;
 final class SegmentIndex implements RuleIndex {
   private static final long serialVersionUID = 1L;
 
+  private static final int SAMPLE_BITS = 6;
+  private static final int LARGE = 256;
+
   private final Domain domain;
   private final int[] first;
   private final long[] starts;
   private final int[] targets;
+  private final long[] sampled;
   private final InternedSets sets;
   private final String reach;
 
   SegmentIndex(
       Domain domain, int[] first, long[] starts, int[] targets, InternedSets sets, String reach) {
     this.reach = reach;
+    sampled = new long[(starts.length >>> SAMPLE_BITS) + 1];
+    for (int i = 0; i << SAMPLE_BITS < starts.length; i++) {
+      sampled[i] = starts[i << SAMPLE_BITS];
+    }
     this.domain = domain;
     this.first = first;
     this.starts = starts;
@@ -56,10 +64,26 @@ final class SegmentIndex implements RuleIndex {
     }
   }
 
-  /** The last segment that starts at or below a coordinate (binary search without branches). */
+  /**
+   * The last segment that starts at or below a coordinate: a binary search without branches, first
+   * among every 64th start, which stay in the cache, then in one stretch of neighbours.
+   */
   private int segment(int partition, long coordinate) {
     int low = first[partition];
-    int length = first[partition + 1] - low;
+    int end = first[partition + 1];
+    int length = end - low;
+    if (length > LARGE) {
+      int sample = (low >>> SAMPLE_BITS) + 1;
+      int samples = (end - 1 >>> SAMPLE_BITS) - sample + 1;
+      while (samples > 0) {
+        int half = samples >>> 1;
+        boolean above = sampled[sample + half] <= coordinate;
+        sample = above ? sample + half + 1 : sample;
+        samples = above ? samples - half - 1 : half;
+      }
+      low = Math.max(low, sample - 1 << SAMPLE_BITS);
+      length = Math.min(end, sample << SAMPLE_BITS) - low;
+    }
     while (length > 1) {
       int half = length >>> 1;
       low = starts[low + half] <= coordinate ? low + half : low;

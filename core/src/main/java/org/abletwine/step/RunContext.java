@@ -5,8 +5,14 @@ package org.abletwine.step;
  *
  * @param progress told about tables being read
  * @param exceptions told about rows that need attention
+ * @param trace told what each step makes of a row; {@link Trace#NONE} for a usual run
  */
-public record RunContext(Progress progress, Exceptions exceptions) {
+public record RunContext(Progress progress, Exceptions exceptions, Trace trace) {
   /** Tells nobody about anything. */
   public static final RunContext QUIET = new RunContext(Progress.NONE, Exceptions.NONE);
+
+  /** Offers progress and exceptions, and traces nothing. */
+  public RunContext(Progress progress, Exceptions exceptions) {
+    this(progress, exceptions, Trace.NONE);
+  }
 }

@@ -23,4 +23,7 @@ public interface Step {
    * @throws org.abletwine.table.SettingException when a setting does not fit
    */
   void check(Columns columns);
+
+  /** Returns the step as a plan begins it, such as {@code lookup growers}. */
+  String title();
 }

@@ -8,7 +8,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.abletwine.audit.DuplicateReport;
 import org.abletwine.audit.OverlapReport;
+import org.abletwine.audit.RecordFinder;
 import org.abletwine.audit.TableProfile;
+import org.abletwine.enrich.TracedRow;
+import org.abletwine.match.BandReport;
 
 /** The reports of the audit commands as JSON: the fields of the reports, in snake case. */
 public final class AuditJson {
@@ -43,6 +46,30 @@ public final class AuditJson {
     ObjectNode root = MAPPER.createObjectNode();
     root.set("tables", MAPPER.valueToTree(profiles));
     return text(root);
+  }
+
+  /**
+   * @param found what {@code find} found
+   * @return JSON, indented
+   */
+  public static String found(RecordFinder.Found found) {
+    return text(MAPPER.valueToTree(found));
+  }
+
+  /**
+   * @param traced what {@code trace} saw
+   * @return JSON, indented
+   */
+  public static String trace(TracedRow traced) {
+    return text(MAPPER.valueToTree(traced));
+  }
+
+  /**
+   * @param report what {@code duplicates --bands} found
+   * @return JSON, indented
+   */
+  public static String bands(BandReport report) {
+    return text(MAPPER.valueToTree(report));
   }
 
   private static String text(JsonNode tree) {

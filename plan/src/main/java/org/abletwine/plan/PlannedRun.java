@@ -126,4 +126,9 @@ public final class PlannedRun {
   public RunRecord preview(long rows, TableSink sink) {
     return enrichment.firstRows(rows).build().writeTo(sink);
   }
+
+  /** Returns the enrichment the plan describes, without its outputs. */
+  public Enrichment enrichment() {
+    return enrichment.build();
+  }
 }

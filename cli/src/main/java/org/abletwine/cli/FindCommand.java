@@ -1,0 +1,217 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.abletwine.audit.ColumnProfile;
+import org.abletwine.audit.RecordFinder;
+import org.abletwine.audit.RecordFinder.Choice;
+import org.abletwine.audit.RecordFinder.Found;
+import org.abletwine.audit.TableProfile;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.plan.AuditJson;
+import org.abletwine.step.Trace;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.Tables;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** One record of a reference. */
+@Command(
+    name = "find",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description =
+        "Finds one record of a reference by its key. With a part of the key left out, shows the"
+            + " values it can still take; when nothing fits, the values most like those given. On a"
+            + " terminal, without values, it asks for one part after the other.",
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine find growers.csv grower_no=000042V",
+      "  able-twine find grades.csv commodity=wheat --key commodity,grade"
+    })
+final class FindCommand implements Callable<Integer> {
+  private static final int MOST_RECORDS = 10;
+  private static final int MOST_CHOICES = 20;
+
+  @Parameters(index = "0", paramLabel = "REFERENCE", description = "The table.")
+  private Path file;
+
+  @Parameters(
+      index = "1..*",
+      paramLabel = "COLUMN=VALUE",
+      description = "Key parts that are known.")
+  private Map<String, String> given = new LinkedHashMap<>();
+
+  @Option(
+      names = "--key",
+      paramLabel = "A,B",
+      description = "The key columns. Default: found from the data.")
+  private String key;
+
+  @Option(
+      names = "--normalise",
+      paramLabel = "STEPS",
+      split = ",",
+      description = "Steps applied to both sides for comparing. Default: trim.")
+  private List<String> normalise;
+
+  @Mixin private ReadingOptions reading;
+
+  @Option(names = "--json", description = "Print what was found as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    Table table = Tables.file(file, reading.options());
+    List<NormaliseStep> steps =
+        normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+    given.keySet().forEach(column -> table.schema().require(column, table.name()));
+    List<String> keys = keys(table);
+    RecordFinder finder = new RecordFinder(table, steps);
+    if (given.isEmpty()) {
+      if (!Ink.terminal(1) || System.console() == null || json) {
+        throw new SettingException(
+            "state at least one COLUMN=VALUE; the key of "
+                + table.name()
+                + " is "
+                + String.join(" + ", keys));
+      }
+      given = new FindDialogue(finder, keys).ask();
+    }
+    List<String> open = new ArrayList<>(keys);
+    open.removeAll(given.keySet());
+    Found found = finder.find(given, open, MOST_RECORDS);
+    if (json) {
+      System.out.println(AuditJson.found(found));
+    } else {
+      print(table, found, open);
+    }
+    return 0;
+  }
+
+  /** The key as stated, or the first single column or pair that could be one. */
+  private List<String> keys(Table table) {
+    if (key != null) {
+      List<String> stated = NameLists.split(key);
+      stated.forEach(name -> table.schema().require(name, "--key: " + table.name()));
+      return stated;
+    }
+    TableProfile profile = TableProfile.of(table);
+    for (ColumnProfile column : profile.columns()) {
+      if (column.unique() && (given.isEmpty() || given.containsKey(column.name()))) {
+        return List.of(column.name());
+      }
+    }
+    for (List<String> pair : profile.pairs()) {
+      if (given.isEmpty() || pair.stream().anyMatch(given::containsKey)) {
+        return pair;
+      }
+    }
+    return given.isEmpty() ? table.schema().names() : List.copyOf(given.keySet());
+  }
+
+  private void print(Table table, Found found, List<String> open) {
+    boolean colour = Ink.colour();
+    List<String> wanted = new ArrayList<>();
+    given.forEach((column, value) -> wanted.add(column + " " + Trace.shown(value)));
+    System.out.println(
+        Ink.BOLD.on(table.name(), colour)
+            + "  "
+            + String.join(", ", wanted)
+            + ": "
+            + (found.rows() == 0 ? "no row" : RunSummary.rows(found.rows())));
+    if (found.rows() == 0) {
+      nothing(found, colour);
+    } else if (found.rows() == 1) {
+      found.records().forEach((number, cells) -> record(number, cells, found, colour));
+    } else if (open.isEmpty()) {
+      several(found, colour);
+    } else {
+      choices(found, colour);
+    }
+  }
+
+  private static void record(Long number, List<String> cells, Found found, boolean colour) {
+    TextTable lines = new TextTable("ll");
+    lines.cell("row", Ink.DIM).cell(Long.toString(number), Ink.DIM).end();
+    for (int column = 0; column < cells.size(); column++) {
+      String value = cells.get(column);
+      lines
+          .cell(found.columns().get(column), Ink.DIM)
+          .cell(value == null ? "null" : value, value == null ? Ink.WARN : Ink.PLAIN)
+          .end();
+    }
+    lines.render(colour).forEach(System.out::println);
+  }
+
+  private static void several(Found found, boolean colour) {
+    TextTable lines = new TextTable("r" + "l".repeat(found.columns().size()));
+    lines.cell("row", Ink.DIM);
+    found.columns().forEach(column -> lines.cell(column, Ink.DIM));
+    lines.end();
+    found
+        .records()
+        .forEach(
+            (number, cells) -> {
+              lines.cell(Long.toString(number), Ink.DIM);
+              cells.forEach(cell -> lines.cell(cell == null ? "null" : cell));
+              lines.end();
+            });
+    lines.render(colour).forEach(System.out::println);
+    System.out.println(
+        "  "
+            + Ink.WARN.on("the key fits several rows", colour)
+            + (found.records().size() < found.rows()
+                ? "; the first " + found.records().size() + " are shown"
+                : "")
+            + "; able-twine duplicates says where they differ");
+  }
+
+  private static void choices(Found found, boolean colour) {
+    found
+        .choices()
+        .forEach(
+            (column, choices) -> {
+              System.out.println(
+                  "  " + column + " can still be one of " + choices.size() + " values:");
+              TextTable lines = new TextTable("lr");
+              for (Choice choice : choices.subList(0, Math.min(MOST_CHOICES, choices.size()))) {
+                lines
+                    .cell("  " + Trace.shown(choice.value()))
+                    .cell(RunSummary.rows(choice.rows()), Ink.DIM)
+                    .end();
+              }
+              lines.render(colour).forEach(System.out::println);
+              if (choices.size() > MOST_CHOICES) {
+                System.out.println("    and " + (choices.size() - MOST_CHOICES) + " more");
+              }
+            });
+  }
+
+  private static void nothing(Found found, boolean colour) {
+    found
+        .nearMisses()
+        .forEach(
+            (column, misses) -> {
+              List<String> near = new ArrayList<>();
+              misses.forEach(miss -> near.add(Trace.shown(miss.key())));
+              System.out.println(
+                  "  "
+                      + Ink.WARN.on(column + " has no such value", colour)
+                      + (near.isEmpty() ? "" : "; most like it: " + String.join(", ", near)));
+            });
+    if (found.apart()) {
+      System.out.println(
+          "  "
+              + Ink.WARN.on("each of these values is there, but no row has them together", colour));
+    }
+  }
+}

@@ -1,0 +1,130 @@
+package org.abletwine.enrich;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.expression.Condition;
+import org.abletwine.step.Columns;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Progress;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.step.Trace;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.ReadAhead;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Takes one transaction through the steps of an enrichment, told by the steps themselves: the row
+ * is read, prepared and transformed by what runs a whole table, in a batch of its own.
+ */
+final class RowTrace {
+  private final Table transactions;
+  private final List<StepTrace> traced = new ArrayList<>();
+  private List<StepTrace.Line> current = new ArrayList<>();
+
+  RowTrace(Table transactions) {
+    this.transactions = transactions;
+  }
+
+  @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Condition where) {
+    Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
+    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes);
+    Columns columns = new Columns(transactions.name(), transactions.schema());
+    List<Map<String, Integer>> numbers = new ArrayList<>();
+    numbers.add(numbersOf(columns));
+    List<StepRunner> runners = new ArrayList<>();
+    for (Step step : steps) {
+      runners.add(step.prepare(columns, context));
+      numbers.add(numbersOf(columns));
+    }
+    try (ReadAhead reading = new ReadAhead(transactions)) {
+      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
+        int row = find(batch, rowNumber, where);
+        if (row >= 0) {
+          batch.pick(new int[] {row}, 1);
+          return apply(batch, steps, runners, numbers);
+        }
+        reading.recycle(batch);
+      }
+      return null;
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return null;
+    }
+  }
+
+  private static Map<String, Integer> numbersOf(Columns columns) {
+    Map<String, Integer> numbers = new LinkedHashMap<>();
+    int[] of = columns.numbers();
+    for (int i = 0; i < of.length; i++) {
+      numbers.put(columns.names().get(i), of[i]);
+    }
+    return numbers;
+  }
+
+  private static int find(Batch batch, long rowNumber, @Nullable Condition where) {
+    if (where == null) {
+      long row = rowNumber - batch.firstRow();
+      return row >= 0 && row < batch.rows() ? (int) row : -1;
+    }
+    CellVector[] cells = new CellVector[batch.baseColumns()];
+    where.columns().forEach(column -> cells[column] = batch.column(column));
+    for (int row = 0; row < batch.rows(); row++) {
+      if (where.passes(cells, row)) {
+        return row;
+      }
+    }
+    return -1;
+  }
+
+  private TracedRow apply(
+      Batch batch, List<Step> steps, List<StepRunner> runners, List<Map<String, Integer>> numbers) {
+    long number = batch.rowNumber(0);
+    Map<String, @Nullable String> before = values(batch, numbers.get(0));
+    Map<String, @Nullable String> read = before;
+    for (int step = 0; step < runners.size() && batch.rows() > 0; step++) {
+      current = new ArrayList<>();
+      runners.get(step).apply(batch);
+      if (batch.rows() == 0) {
+        current.add(new StepTrace.Line("row", "left out, as the plan says"));
+      } else {
+        Map<String, @Nullable String> after = values(batch, numbers.get(step + 1));
+        changes(before, after);
+        if (current.isEmpty()) {
+          current.add(new StepTrace.Line("row", "unchanged"));
+        }
+        before = after;
+        if (batch.rows() > 1) {
+          current.add(new StepTrace.Line("rows", batch.rows() + "; the first is followed"));
+          batch.pick(new int[] {0}, 1);
+        }
+      }
+      traced.add(new StepTrace(steps.get(step).title(), current));
+    }
+    return new TracedRow(number, read, traced);
+  }
+
+  private static Map<String, @Nullable String> values(Batch batch, Map<String, Integer> numbers) {
+    Map<String, @Nullable String> values = new LinkedHashMap<>();
+    numbers.forEach((name, number) -> values.put(name, batch.column(number).get(0)));
+    return values;
+  }
+
+  private void changes(Map<String, @Nullable String> before, Map<String, @Nullable String> after) {
+    after.forEach(
+        (name, value) -> {
+          if (!before.containsKey(name)) {
+            current.add(new StepTrace.Line(name + " =", Trace.shown(value)));
+          } else if (!java.util.Objects.equals(before.get(name), value)) {
+            current.add(
+                new StepTrace.Line(
+                    name, Trace.shown(before.get(name)) + " became " + Trace.shown(value)));
+          }
+        });
+  }
+}

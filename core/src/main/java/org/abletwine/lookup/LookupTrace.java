@@ -1,0 +1,110 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.step.Trace;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
+
+/** Puts what a lookup did with one row into words. Decides nothing. */
+final class LookupTrace {
+  private static final int SHOWN = 8;
+
+  private final Lookup lookup;
+  private final Trace trace;
+
+  LookupTrace(Lookup lookup, Trace trace) {
+    this.lookup = lookup;
+    this.trace = trace;
+  }
+
+  /** The key as written, and what each normalise step made of it. */
+  void key(Batch batch, int row, int[] keyColumns) {
+    for (int part = 0; part < keyColumns.length; part++) {
+      KeyPart one = lookup.key.get(part);
+      StringBuilder text = new StringBuilder();
+      CellVector cell = new CellVector();
+      cell.clear();
+      String value = batch.column(keyColumns[part]).get(row);
+      cell.append(value);
+      text.append(Trace.shown(value));
+      for (NormaliseStep step : KeyLayout.steps(lookup, one)) {
+        step.apply(cell, 1);
+        String made = Trace.shown(cell.get(0));
+        text.append("; ").append(step.name()).append(": ").append(made);
+      }
+      trace.note("key " + one, text.toString());
+    }
+  }
+
+  /** The reference rows that the key fits. */
+  void candidates(Source from, int[] rows) {
+    for (int i = 0; i < Math.min(rows.length, SHOWN); i++) {
+      trace.note(
+          "row " + from.reference.numbers().of(rows[i]) + " of " + from.reference.name(),
+          cells(from, rows[i]));
+    }
+    if (rows.length > SHOWN) {
+      trace.note("", "and " + (rows.length - SHOWN) + " more rows");
+    }
+  }
+
+  private static String cells(Source from, int row) {
+    List<Attribute> brought = KeptColumns.inCellOrder(from.lookup.bring);
+    List<String> cells = new ArrayList<>();
+    int cell = 0;
+    for (Attribute attribute : brought) {
+      cells.add(attribute.source() + " " + Trace.shown(from.reference.rows().get(row, cell++)));
+    }
+    for (String column : KeyLayout.of(from.lookup).theirs(from.lookup)) {
+      cells.add(column + " " + Trace.shown(from.reference.rows().get(row, cell++)));
+    }
+    return String.join(", ", cells);
+  }
+
+  /** Which of them was taken, and why. */
+  void choice(Source from, int[] rows, int place, int set) {
+    if (place == Choices.DISAGREE) {
+      trace.note("outcome", "ambiguous: the rows disagree, and several: " + lookup.several);
+      return;
+    }
+    boolean aggregates = from.lookup.bring.stream().anyMatch(a -> a.aggregate() != null);
+    String why;
+    if (rows.length == 1) {
+      why = "the only row that fits";
+    } else if (aggregates) {
+      why = "all " + rows.length + " rows, put together";
+    } else if (from.lookup.duplicates.rule() != Duplicates.Rule.KEEP
+        && from.reference.finder().rule() == null) {
+      why = "the rule for duplicates: " + from.lookup.duplicates;
+    } else if (from.reference.choices().conflicting(set)) {
+      why = "several: " + from.lookup.several;
+    } else {
+      why = "the rows agree on everything brought";
+    }
+    boolean expanded =
+        from.lookup.several.rule() == Several.Rule.EXPAND
+            && rows.length > 1
+            && from.reference.choices().conflicting(set);
+    trace.note(
+        "outcome",
+        "matched "
+            + (aggregates || expanded
+                ? ""
+                : "row " + from.reference.numbers().of(from.reference.rowAt(place)) + ", ")
+            + (expanded ? "every row, as several: expand says" : why));
+  }
+
+  /** What the plan puts in place of null. */
+  void fills(@Nullable String[] fills, boolean matched) {
+    for (int a = 0; a < fills.length; a++) {
+      if (fills[a] != null) {
+        trace.note(
+            "fill " + lookup.bring.get(a).as(),
+            Trace.shown(fills[a]) + (matched ? " where null in the reference" : ""));
+      }
+    }
+  }
+}
