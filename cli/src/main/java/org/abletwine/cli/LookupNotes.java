@@ -89,6 +89,10 @@ final class LookupNotes {
       notes.add(
           where + RunSummary.rows(miss.rows()) + " " + miss.kind() + ", such as " + miss.example());
     }
+    for (String constant : lookup.constants()) {
+      notes.add(
+          where + constant + " on every matched row; is this the right key and the right column?");
+    }
     if (lookup.expanded() > 0) {
       notes.add(
           where

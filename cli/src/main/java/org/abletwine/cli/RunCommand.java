@@ -24,6 +24,8 @@ import picocli.CommandLine.Spec;
       "  able-twine run harvest.plan.yaml --preview 5"
     })
 final class RunCommand implements Callable<Integer> {
+  private static final int EXPECTATION = 3;
+
   @Spec private CommandSpec spec;
 
   @Parameters(paramLabel = "PLAN", description = "The plan file.")
@@ -34,6 +36,11 @@ final class RunCommand implements Callable<Integer> {
       paramLabel = "N",
       description = "Show the first N rows and write nothing.")
   private Long preview;
+
+  @Option(
+      names = "--lenient",
+      description = "Only report expectations that do not hold; the exit status stays 0.")
+  private boolean lenient;
 
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
@@ -51,7 +58,7 @@ final class RunCommand implements Callable<Integer> {
     PlannedRun.Result result = run.run(TerminalProgress.create());
     Results.print(
         result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
-    return 0;
+    return result.record().holds() || lenient ? 0 : EXPECTATION;
   }
 
   private void preview(PlannedRun run) {

@@ -4,13 +4,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.figures.AttributeFigures;
-import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 
 /** The figures of a run, to be read at a glance on a terminal. */
 final class RunSummary {
+  private static final int WIDEST_KEY = 46;
+
   private final RunRecord run;
   private final boolean colour;
   private final List<String> lines = new ArrayList<>();
@@ -30,10 +31,12 @@ final class RunSummary {
     summary.head();
     summary.corrections();
     summary.outcomes();
+    MeasureTable.lines(run, colour, summary.lines);
     summary.matchedBy();
     summary.nulls();
-    summary.coalesced();
+    DerivedLines.lines(run, colour, summary.lines);
     summary.notes();
+    ExpectationLines.lines(run, colour, summary.lines);
     return summary.lines;
   }
 
@@ -53,6 +56,10 @@ final class RunSummary {
             + " rows a second");
   }
 
+  private static String shortened(String key) {
+    return key.length() <= WIDEST_KEY ? key : key.substring(0, WIDEST_KEY - 3) + "...";
+  }
+
   private static String signed(long change) {
     return " (" + (change > 0 ? "+" : "-") + count(Math.abs(change)) + ")";
   }
@@ -70,7 +77,7 @@ final class RunSummary {
     }
     table.end();
     for (LookupFigures lookup : run.lookups()) {
-      table.cell(lookup.name(), Ink.BOLD).cell(lookup.key()).cell(count(lookup.rows()));
+      table.cell(lookup.name(), Ink.BOLD).cell(shortened(lookup.key())).cell(count(lookup.rows()));
       share(table, lookup.matched(), lookup.rows(), Ink.GOOD);
       share(table, lookup.unmatched(), lookup.rows(), Ink.BAD);
       share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
@@ -166,18 +173,6 @@ final class RunSummary {
 
   private static void number(TextTable table, long value, Ink ink) {
     table.cell(count(value), value == 0 ? Ink.DIM : ink);
-  }
-
-  private void coalesced() {
-    for (CoalesceFigures one : run.of(CoalesceFigures.class)) {
-      List<String> parts = new ArrayList<>();
-      one.taken().forEach(share -> parts.add(count(share.rows()) + " " + share.name()));
-      if (one.filled() > 0) {
-        parts.add(count(one.filled()) + " filled");
-      }
-      parts.add(count(one.nulls()) + " null");
-      lines.add("  " + one.column() + " = " + String.join(" + ", parts));
-    }
   }
 
   private void notes() {

@@ -49,6 +49,7 @@ public final class WendleVale {
     Files.createDirectories(folder.resolve("out"));
     Planted planted = write(folder, TICKETS, GROWERS, SEED);
     copy("harvest.plan.yaml", folder);
+    copy("intake-check.plan.yaml", folder);
     Files.writeString(folder.resolve("README.md"), DemoReadme.text(planted));
     return planted;
   }

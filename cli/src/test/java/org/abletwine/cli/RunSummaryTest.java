@@ -56,6 +56,8 @@ class RunSummaryTest {
             List.of(new Share("as written", 880), new Share("trim", 20)),
             List.of(new Share("code", 10)),
             List.of(),
+            List.of(),
+            List.of(),
             List.of(new AttributeFigures("name", 60, 30, 10, 4, 60)));
     RunRecord run =
         new RunRecord(
@@ -67,7 +69,9 @@ class RunSummaryTest {
             995,
             4_000,
             List.of("no", "name"),
-            List.of(lookup));
+            List.of(lookup),
+            "",
+            List.of());
     return RunSummary.lines(run, colour);
   }
 

@@ -26,12 +26,14 @@ public final class Enrichment {
   private final String title;
   private final List<Step> steps;
   private final long mostRows;
+  private final @Nullable String measure;
 
   private Enrichment(Builder builder) {
     this.transactions = builder.transactions;
     this.title = builder.title;
     this.steps = List.copyOf(builder.steps);
     this.mostRows = builder.mostRows;
+    this.measure = builder.measure;
   }
 
   /**
@@ -52,7 +54,7 @@ public final class Enrichment {
    */
   public List<Mistake> check() {
     List<Mistake> mistakes = new ArrayList<>();
-    Columns columns = new Columns(transactions.name(), transactions.schema());
+    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     for (int i = 0; i < steps.size(); i++) {
       try {
         steps.get(i).check(columns);
@@ -95,8 +97,25 @@ public final class Enrichment {
   public RunRecord writeTo(TableSink sink, RunContext context) {
     Instant started = Instant.now();
     long begun = System.nanoTime();
-    Columns columns = new Columns(transactions.name(), transactions.schema());
+    Columns columns =
+        new Columns(transactions.name(), transactions.schema())
+            .typedBy(transactions)
+            .measuredBy(measure);
     List<StepRunner> runners = new ArrayList<>();
+    try {
+      return run(sink, context, columns, runners, started, begun);
+    } finally {
+      runners.forEach(StepRunner::close);
+    }
+  }
+
+  private RunRecord run(
+      TableSink sink,
+      RunContext context,
+      Columns columns,
+      List<StepRunner> runners,
+      Instant started,
+      long begun) {
     for (Step step : steps) {
       runners.add(step.prepare(columns, context));
     }
@@ -105,6 +124,7 @@ public final class Enrichment {
         new Pipeline(transactions, runners, sink, columns.numbers(), mostRows, context.progress());
     sink.start(transactions, output);
     pipeline.run();
+    runners.forEach(StepRunner::finish);
     sink.commit();
     List<StepFigures> figures = runners.stream().map(StepRunner::figures).toList();
     return new RunRecord(
@@ -116,7 +136,9 @@ public final class Enrichment {
         pipeline.rowsOut(),
         pipeline.bytesIn(),
         output.names(),
-        figures);
+        figures,
+        measure == null ? "" : measure,
+        List.of());
   }
 
   /**
@@ -154,6 +176,7 @@ public final class Enrichment {
     private final List<Step> steps = new ArrayList<>();
     private String title;
     private long mostRows = Long.MAX_VALUE;
+    private @Nullable String measure;
 
     private Builder(Table transactions) {
       this.transactions = transactions;
@@ -163,6 +186,12 @@ public final class Enrichment {
     /** States what the run is called; the transactions' name unless stated. */
     public Builder title(String newTitle) {
       title = newTitle;
+      return this;
+    }
+
+    /** States a column of the transactions whose totals go beside the outcome figures. */
+    public Builder measure(@Nullable String column) {
+      measure = column;
       return this;
     }
 

@@ -33,8 +33,8 @@ final class RowTrace {
 
   @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Condition where) {
     Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
-    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes);
-    Columns columns = new Columns(transactions.name(), transactions.schema());
+    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes, false);
+    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
     List<StepRunner> runners = new ArrayList<>();

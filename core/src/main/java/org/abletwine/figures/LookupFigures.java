@@ -1,5 +1,6 @@
 package org.abletwine.figures;
 
+import java.math.BigDecimal;
 import java.util.List;
 
 /**
@@ -35,6 +36,9 @@ import java.util.List;
  *     and to each reference tried otherwise; the sum is {@code matched}
  * @param blankParts for each key part, rows in which it was null or blank
  * @param misses the ways in which values missed an ordered rule, those of no rows left out
+ * @param constants attributes with one value on every matched row, as {@code name = value}
+ * @param measures the measure's total for each outcome, in the order of the counts above; empty
+ *     when nothing is measured
  * @param attributes nulls of each attribute with their reasons
  */
 public record LookupFigures(
@@ -63,6 +67,8 @@ public record LookupFigures(
     List<Share> matchedBy,
     List<Share> blankParts,
     List<Miss> misses,
+    List<String> constants,
+    List<BigDecimal> measures,
     List<AttributeFigures> attributes)
     implements StepFigures {
 
@@ -89,6 +95,8 @@ public record LookupFigures(
     matchedBy = List.copyOf(matchedBy);
     blankParts = List.copyOf(blankParts);
     misses = List.copyOf(misses);
+    constants = List.copyOf(constants);
+    measures = List.copyOf(measures);
     attributes = List.copyOf(attributes);
     if (matched + unmatched + ambiguous + blankKey != rows) {
       throw new IllegalArgumentException("outcomes do not add up to rows");

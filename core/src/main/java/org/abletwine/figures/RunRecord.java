@@ -16,6 +16,8 @@ import java.util.List;
  * @param bytesIn size of what was read of the transactions, in bytes; 0 when not known
  * @param columns the columns written, in order
  * @param steps the figures of each step, in order
+ * @param measure the column totalled beside the outcomes; empty for none
+ * @param expectations what the plan expects, judged; empty when it expects nothing
  */
 public record RunRecord(
     String title,
@@ -26,12 +28,40 @@ public record RunRecord(
     long rowsOut,
     long bytesIn,
     List<String> columns,
-    List<StepFigures> steps) {
+    List<StepFigures> steps,
+    String measure,
+    List<Expectation> expectations) {
 
   /** Copies the lists. */
   public RunRecord {
     columns = List.copyOf(columns);
     steps = List.copyOf(steps);
+    expectations = List.copyOf(expectations);
+  }
+
+  /**
+   * Returns the record with expectations judged.
+   *
+   * @param judged the expectations
+   */
+  public RunRecord judged(List<Expectation> judged) {
+    return new RunRecord(
+        title,
+        transactions,
+        started,
+        elapsed,
+        rowsIn,
+        rowsOut,
+        bytesIn,
+        columns,
+        steps,
+        measure,
+        judged);
+  }
+
+  /** Returns whether all expectations hold. */
+  public boolean holds() {
+    return expectations.stream().allMatch(Expectation::holds);
   }
 
   /** Returns the figures of the lookups, in order. */

@@ -2,7 +2,15 @@ package org.abletwine.figures;
 
 /** What one step of a run counted. */
 public sealed interface StepFigures
-    permits LookupFigures, CorrectionFigures, CoalesceFigures, ColumnFigures {
+    permits LookupFigures,
+        CorrectionFigures,
+        CoalesceFigures,
+        ColumnFigures,
+        ComputeFigures,
+        KeepFigures,
+        RollupFigures,
+        TotalFigures,
+        ThatFigures {
 
   /** Returns the step's name. */
   String name();

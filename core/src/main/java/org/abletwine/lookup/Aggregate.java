@@ -32,6 +32,8 @@ public record Aggregate(Function function, String separator) implements Serializ
     MAX,
     /** How many values, or rows for {@code count(*)}. */
     COUNT,
+    /** How many different values; for rollups. */
+    COUNT_DISTINCT,
     /** The values one after another, in file order. */
     LISTAGG
   }
@@ -39,7 +41,14 @@ public record Aggregate(Function function, String separator) implements Serializ
   /** Returns the functions as a plan writes them. */
   static List<String> words() {
     List<String> words = new ArrayList<>();
-    for (Function function : Function.values()) {
+    for (Function function :
+        List.of(
+            Function.SUM,
+            Function.AVG,
+            Function.MIN,
+            Function.MAX,
+            Function.COUNT,
+            Function.LISTAGG)) {
       words.add(function.name().toLowerCase(Locale.ROOT));
     }
     return words;
@@ -80,6 +89,7 @@ public record Aggregate(Function function, String separator) implements Serializ
       case MIN -> extreme(present, -1);
       case MAX -> extreme(present, 1);
       case LISTAGG -> String.join(separator, present);
+      case COUNT_DISTINCT -> Long.toString(present.stream().distinct().count());
     };
   }
 

@@ -62,6 +62,11 @@ public record Attribute(String source, String as, @Nullable Aggregate aggregate)
     }
     Function function = Function.valueOf(word.toUpperCase(Locale.ROOT));
     String source = names.argument();
+    boolean distinct = source.toLowerCase(Locale.ROOT).startsWith("distinct ");
+    if (distinct && function == Function.COUNT) {
+      function = Function.COUNT_DISTINCT;
+      source = source.substring("distinct ".length()).strip();
+    }
     String separator = ", ";
     if (function == Function.LISTAGG && names.take(',')) {
       separator = names.literal();

@@ -366,7 +366,8 @@ public final class Lookup implements Step {
         sources,
         keyColumns.get(0),
         fills,
-        new LookupRunner.Telling(columns.tableName(), context.exceptions(), context.trace()));
+        new LookupRunner.Telling(
+            columns.tableName(), context.exceptions(), context.trace(), columns.measure()));
   }
 
   @Override

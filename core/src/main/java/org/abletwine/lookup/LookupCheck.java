@@ -103,6 +103,16 @@ final class LookupCheck {
     if (lookup.several.column() != null) {
       require(lookup, lookup.several.column(), where + ", several");
     }
+    boolean distinct =
+        lookup.bring.stream()
+            .anyMatch(
+                a ->
+                    a.aggregate() != null
+                        && a.aggregate().function() == Aggregate.Function.COUNT_DISTINCT);
+    if (distinct) {
+      throw new SettingException(
+          where + ", bring: count(distinct ...) goes with rollups; bring takes count(...)");
+    }
     boolean aggregates = lookup.bring.stream().anyMatch(a -> a.aggregate() != null);
     if (aggregates && lookup.several.rule() != Several.Rule.FLAG) {
       throw new SettingException(
@@ -170,6 +180,9 @@ final class LookupCheck {
           attribute.as(),
           step,
           "bring it under another name: " + attribute.source() + " as " + other);
+      if (attribute.aggregate() == null) {
+        columns.typed(attribute.as(), lookup.reference.type(attribute.source()));
+      }
     }
     if (lookup.mark != null) {
       columns.add(lookup.mark, step, "choose another name for mark");

@@ -1,9 +1,11 @@
 package org.abletwine.lookup;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.abletwine.compute.Total;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
@@ -38,6 +40,10 @@ final class LookupRunner implements StepRunner {
   private final Exceptions exceptions;
   private final Trace trace;
   private final StepGains gains;
+  private final int measure;
+  private final Total[] measured = new Total[OUTCOMES.length];
+  private final boolean[] constant;
+  private final @Nullable String[] constants;
   private final Misses misses = new Misses();
   private final int attributes;
   private final @Nullable String[][] fills;
@@ -74,6 +80,10 @@ final class LookupRunner implements StepRunner {
     this.transactions = telling.transactions();
     this.exceptions = telling.exceptions();
     this.trace = telling.trace();
+    this.measure = telling.measure();
+    Arrays.setAll(measured, outcome -> new Total());
+    Arrays.fill(constant = new boolean[lookup.bring.size()], true);
+    this.constants = new @Nullable String[lookup.bring.size()];
     this.gains = new StepGains(lookup, this.keyColumns, own.reference.rows());
     this.blankParts = new long[keyColumns.length];
     this.attributes = lookup.bring.size();
@@ -87,7 +97,7 @@ final class LookupRunner implements StepRunner {
   }
 
   /** Whom to tell about rows that need attention. */
-  record Telling(String transactions, Exceptions exceptions, Trace trace) {}
+  record Telling(String transactions, Exceptions exceptions, Trace trace, int measure) {}
 
   /** What to put in place of null, for each outcome and attribute. */
   record Fills(@Nullable String[][] byOutcome) {
@@ -205,6 +215,12 @@ final class LookupRunner implements StepRunner {
   private void count(Batch batch, int count) {
     for (int row = 0; row < count; row++) {
       outcomeCounts[outcomes[row]]++;
+    }
+    if (measure >= 0) {
+      CellVector cells = batch.column(measure);
+      for (int row = 0; row < count; row++) {
+        measured[outcomes[row]].add(cells, row);
+      }
     }
     for (Outcome outcome : OUTCOMES) {
       if (lookup.treatments.get(outcome).action() == Treatment.Action.FAIL) {
@@ -412,9 +428,46 @@ final class LookupRunner implements StepRunner {
       } else {
         for (int a = 0; a < attributes; a++) {
           columns[a].append(fills[outcome][a]);
+          if (fills[outcome][a] == null) {
+            columns[a].because(outcome); // the outcomes are the first reasons, in their order
+          }
         }
       }
     }
+    watchConstants(columns, count);
+  }
+
+  /** Notes whether an attribute has had one value only, as it does when the key is wrong. */
+  private void watchConstants(CellVector[] columns, int count) {
+    for (int a = 0; a < attributes; a++) {
+      for (int row = 0; row < count && constant[a]; row++) {
+        if (outcomes[row] == MATCHED) {
+          String value = columns[a].get(row);
+          constant[a] = value != null && (constants[a] == null || value.equals(constants[a]));
+          constants[a] = value;
+        }
+      }
+    }
+  }
+
+  private List<String> constantAttributes() {
+    List<String> found = new ArrayList<>();
+    for (int a = 0; a < attributes && outcomeCounts[MATCHED] > 1 && own.reference.read() > 1; a++) {
+      if (constant[a] && constants[a] != null) {
+        found.add(lookup.bring.get(a).as() + " = " + constants[a]);
+      }
+    }
+    return found;
+  }
+
+  private List<BigDecimal> measures() {
+    List<BigDecimal> totals = new ArrayList<>();
+    for (Total total : measured) {
+      if (measure >= 0) {
+        totals.add(total.value());
+      }
+    }
+    return totals;
   }
 
   private void mark(CellVector target, int count) {
@@ -466,6 +519,8 @@ final class LookupRunner implements StepRunner {
         matchedBy(),
         blankShares(),
         misses.figures(),
+        constantAttributes(),
+        measures(),
         attributeFigures());
   }
 

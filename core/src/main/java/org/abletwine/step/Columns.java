@@ -4,9 +4,12 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The columns of a batch as the steps before have left them: names, in output order, and the column
@@ -16,6 +19,9 @@ public final class Columns {
   private final String tableName;
   private final Map<String, Integer> numbers = new LinkedHashMap<>();
   private final Map<String, String> addedBy = new LinkedHashMap<>();
+  private final Map<String, ColumnType> types = new LinkedHashMap<>();
+  private final NullReasons reasons = new NullReasons();
+  private int measure = -1;
   private int next;
 
   /**
@@ -92,6 +98,96 @@ public final class Columns {
   public void remove(String name, String where) {
     require(name, where);
     numbers.remove(name);
+  }
+
+  /**
+   * States what a column holds.
+   *
+   * @param name the column
+   * @param type its type; null to state nothing
+   */
+  public void typed(String name, @Nullable ColumnType type) {
+    if (type == null) {
+      types.remove(name);
+    } else {
+      types.put(name, type);
+    }
+  }
+
+  /**
+   * What a column holds, where that was stated.
+   *
+   * @param name the column
+   * @return its type, or null
+   */
+  public @Nullable ColumnType type(String name) {
+    return types.get(name);
+  }
+
+  /**
+   * States the types that a table declares.
+   *
+   * @param table the transactions
+   * @return these columns
+   */
+  public Columns typedBy(Table table) {
+    table.schema().names().forEach(name -> typed(name, table.type(name)));
+    return this;
+  }
+
+  /**
+   * Calls a column by another name.
+   *
+   * @param from the column
+   * @param to its new name
+   * @throws SettingException when there is no such column, or one of the new name already
+   */
+  public void rename(String from, String to) {
+    require(from, "rename");
+    if (numbers.containsKey(to) && !to.equals(from)) {
+      throw new SettingException("rename: there is a column \"" + to + "\" already");
+    }
+    Map<String, Integer> renamed = new LinkedHashMap<>();
+    numbers.forEach((name, number) -> renamed.put(name.equals(from) ? to : name, number));
+    numbers.clear();
+    numbers.putAll(renamed);
+    typed(to, types.remove(from));
+  }
+
+  /**
+   * Puts columns first, in an order; the others follow as they were.
+   *
+   * @param first the columns
+   * @throws SettingException when there is no such column
+   */
+  public void order(List<String> first) {
+    Map<String, Integer> ordered = new LinkedHashMap<>();
+    first.forEach(name -> ordered.put(name, require(name, "order-columns")));
+    numbers.forEach(ordered::putIfAbsent);
+    numbers.clear();
+    numbers.putAll(ordered);
+  }
+
+  /**
+   * States a column whose totals go beside the figures.
+   *
+   * @param name the column; null for none
+   * @return these columns
+   * @throws SettingException when there is no such column
+   */
+  public Columns measuredBy(@Nullable String name) {
+    measure = name == null ? -1 : require(name, "measure");
+    return this;
+  }
+
+  /** Returns the number of the column whose totals go beside the figures, or -1. */
+  public int measure() {
+    return measure;
+  }
+
+  /** Returns the reasons for nulls that columns of this run carry. */
+  public NullReasons reasons() {
+    return reasons;
   }
 
   /** Returns the name of the transactions. */

@@ -16,4 +16,10 @@ public interface StepRunner {
 
   /** Returns what the step has counted so far. */
   StepFigures figures();
+
+  /** All rows have been transformed: makes what the step writes of its own final. */
+  default void finish() {}
+
+  /** Releases what the step holds; after a failed run, without {@link #finish} before. */
+  default void close() {}
 }

@@ -33,10 +33,38 @@ public final class CellVector {
   /** For each cell of a narrow vector: not 0 when it may need quotes or is not plain ASCII. */
   public byte[] special = new byte[0];
 
+  private byte[] reasons = new byte[0];
+  private boolean reasoned;
   private boolean narrow;
   private int rows;
   private char[] own = NO_TEXT;
   private int used;
+
+  /**
+   * Notes why the last cell appended is null.
+   *
+   * @param reason a reason's number, 1 to 127
+   */
+  public void because(int reason) {
+    if (!reasoned) {
+      reasoned = true;
+      java.util.Arrays.fill(reasons, (byte) 0);
+    }
+    if (reasons.length < rows) {
+      reasons = Arrays.copyOf(reasons, Math.max(rows, starts.length));
+    }
+    reasons[rows - 1] = (byte) reason;
+  }
+
+  /**
+   * Why a cell is null.
+   *
+   * @param row the row, 0-based
+   * @return the reason's number, or 0 when none was noted
+   */
+  public int reason(int row) {
+    return reasoned && row < reasons.length ? reasons[row] : 0;
+  }
 
   /** Returns how many cells there are. */
   public int rows() {
@@ -49,6 +77,7 @@ public final class CellVector {
     used = 0;
     text = own;
     narrow = false;
+    reasoned = false;
   }
 
   /** Empties the vector and lets appended cells be held as bytes for as long as they can be. */
@@ -318,6 +347,13 @@ public final class CellVector {
         newSpecial[i] = special[picked[i]];
       }
       special = newSpecial;
+    }
+    if (reasoned) {
+      byte[] newReasons = new byte[newStarts.length];
+      for (int i = 0; i < count; i++) {
+        newReasons[i] = (byte) reason(picked[i]);
+      }
+      reasons = newReasons;
     }
     starts = newStarts;
     ends = newEnds;

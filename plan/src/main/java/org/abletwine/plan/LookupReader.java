@@ -40,7 +40,9 @@ final class LookupReader {
     PlanNode reference = settings.get("lookup");
     if (reference == null) {
       if (node.isMapping()) {
-        node.wrong("not a step; a step starts with lookup: REFERENCE or correct: COLUMN");
+        node.wrong(
+            "not a step; a step starts with lookup: REFERENCE, correct: COLUMN, coalesce:"
+                + " COLUMN, compute: or keep: CONDITION");
       }
       return null;
     }

@@ -3,6 +3,7 @@ package org.abletwine.plan;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -44,5 +45,23 @@ public final class OutputPaths {
     } catch (IOException e) {
       return false; // opening them says what is wrong
     }
+  }
+
+  /** Every file a plan writes. */
+  static List<Path> of(Plan plan) {
+    List<Path> all = new ArrayList<>();
+    Plan.Outputs outputs = plan.outputs();
+    all.add(outputs.enriched());
+    all.add(outputs.exceptions());
+    all.add(outputs.corrections());
+    all.add(outputs.record());
+    outputs.rollups().forEach(rollup -> all.add(rollup.file()));
+    for (Plan.StepSpec step : plan.steps()) {
+      if (step instanceof Plan.KeepSpec keep) {
+        all.add(keep.leftOut());
+      }
+    }
+    all.removeIf(java.util.Objects::isNull);
+    return all;
   }
 }

@@ -1,6 +1,8 @@
 package org.abletwine.plan;
 
+import java.math.BigDecimal;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +25,8 @@ import org.snakeyaml.engine.v2.exceptions.Mark;
  * @param transactions the table to enrich
  * @param references the references by name
  * @param steps the steps, in order
+ * @param settings what holds for the whole plan
+ * @param expect what the run is expected to come to
  * @param outputs where results go
  */
 record Plan(
@@ -30,6 +34,8 @@ record Plan(
     TableSpec transactions,
     Map<String, ReferenceSpec> references,
     List<StepSpec> steps,
+    Settings settings,
+    Expect expect,
     Outputs outputs) {
 
   /** A table and how to read it. */
@@ -48,7 +54,7 @@ record Plan(
       Optional<Mark> whereMark) {}
 
   /** A step. */
-  sealed interface StepSpec permits LookupSpec, CorrectSpec, PlainSpec {
+  sealed interface StepSpec permits LookupSpec, CorrectSpec, PlainSpec, ComputeSpec, KeepSpec {
     /** Returns where it stands in the plan. */
     Optional<Mark> place();
 
@@ -83,6 +89,47 @@ record Plan(
       Optional<Mark> place)
       implements StepSpec {}
 
+  /** A computed column. */
+  record ComputeSpec(String column, String expression, Optional<Mark> place) implements StepSpec {
+    @Override
+    public @Nullable String reference() {
+      return null;
+    }
+  }
+
+  /** A row filter. */
+  record KeepSpec(String condition, @Nullable Path leftOut, Optional<Mark> place)
+      implements StepSpec {
+    @Override
+    public @Nullable String reference() {
+      return null;
+    }
+  }
+
+  /** What holds for the whole plan. */
+  record Settings(boolean errorsAreNull, @Nullable LocalDate today, @Nullable String measure) {}
+
+  /** What a run is expected to come to; shares in per cent. */
+  record Expect(
+      Map<String, BigDecimal> matched,
+      List<String> totals,
+      @Nullable String rows,
+      List<String> unique,
+      Map<String, BigDecimal> nulls,
+      List<String> that,
+      Optional<Mark> mark) {
+    static final Expect NOTHING =
+        new Expect(Map.of(), List.of(), null, List.of(), Map.of(), List.of(), Optional.empty());
+  }
+
+  /** A rollup. */
+  record RollupSpec(
+      List<String> by,
+      List<String> totals,
+      boolean grandTotal,
+      @Nullable Path file,
+      Optional<Mark> mark) {}
+
   /** A step that needs no reference. */
   record PlainSpec(Step step, Optional<Mark> place) implements StepSpec {
     @Override
@@ -97,5 +144,9 @@ record Plan(
       @Nullable Path exceptions,
       @Nullable Path corrections,
       @Nullable Path record,
+      List<String> dropColumns,
+      List<String> orderColumns,
+      Map<String, String> rename,
+      List<RollupSpec> rollups,
       Optional<Mark> mark) {}
 }

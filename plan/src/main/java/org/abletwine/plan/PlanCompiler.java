@@ -6,13 +6,18 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.abletwine.compute.Expression;
 import org.abletwine.correct.Correction;
+import org.abletwine.derive.Compute;
+import org.abletwine.derive.Keep;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.expression.Condition;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
+import org.abletwine.plan.Plan.ComputeSpec;
 import org.abletwine.plan.Plan.CorrectSpec;
+import org.abletwine.plan.Plan.KeepSpec;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.PlainSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
@@ -21,6 +26,7 @@ import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.step.Step;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
+import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
@@ -58,44 +64,77 @@ final class PlanCompiler {
     if (transactions == null || references.size() < plan.references().size()) {
       return null;
     }
-    Enrichment.Builder builder = Enrichment.of(transactions);
+    Enrichment.Builder builder = Enrichment.of(transactions).measure(plan.settings().measure());
     if (!plan.title().isEmpty()) {
       builder.title(plan.title());
     }
-    List<Optional<Mark>> places = new ArrayList<>();
     Map<String, Lookup> lookups = new LinkedHashMap<>();
+    Map<String, String> referenceOf = new LinkedHashMap<>();
+    List<Placed> steps = new ArrayList<>();
     for (StepSpec spec : plan.steps()) {
-      if (spec instanceof CorrectSpec correct) {
-        Correction correction = correction(correct);
-        if (correction != null) {
-          builder.step(correction);
-          places.add(spec.place());
+      for (Step step : compile(spec, transactions)) {
+        if (step instanceof Lookup lookup) {
+          if (lookups.put(lookup.name(), lookup) != null) {
+            mistakes.add(
+                spec.place(),
+                "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
+            continue;
+          }
+          referenceOf.put(lookup.name(), String.valueOf(spec.reference()));
         }
-        continue;
-      }
-      if (spec instanceof PlainSpec plain) {
-        builder.step(plain.step());
-        places.add(spec.place());
-        continue;
-      }
-      LookupSpec step = (LookupSpec) spec;
-      Links links = new Links(plan.references(), references, mistakes);
-      for (Step one : links.follow(step, this::lookup)) {
-        if (one instanceof Lookup lookup && lookups.put(lookup.name(), lookup) != null) {
-          mistakes.add(
-              step.place(),
-              "two lookups are called \"" + lookup.name() + "\"; give one another name: NAME");
-          continue;
-        }
-        builder.step(one);
-        places.add(step.place());
+        steps.add(new Placed(step, spec.place()));
       }
     }
+    Tail tail = new Tail(plan, transactions, mistakes, expressions());
+    tail.checkNames(lookups.keySet(), referenceOf);
+    steps = tail.around(steps);
+    steps.forEach(placed -> builder.step(placed.step()));
     for (Enrichment.Mistake mistake : builder.build().check()) {
-      mistakes.add(places.get(mistake.step()), mistake.message());
+      mistakes.add(steps.get(mistake.step()).place(), mistake.message());
     }
+    checkMeasure(transactions);
     checkOutputs();
-    return new PlannedRun(builder, lookups, plan.outputs());
+    return new PlannedRun(
+        builder, lookups, plan.outputs(), new Expectations(plan.expect(), referenceOf));
+  }
+
+  /** A step and where it stands in the plan. */
+  record Placed(Step step, Optional<Mark> place) {}
+
+  private Expression.Settings expressions() {
+    return new Expression.Settings(plan.settings().errorsAreNull(), plan.settings().today());
+  }
+
+  private List<Step> compile(StepSpec spec, Table transactions) {
+    if (spec instanceof CorrectSpec correct) {
+      Correction correction = correction(correct);
+      return correction == null ? List.of() : List.of(correction);
+    }
+    if (spec instanceof PlainSpec plain) {
+      return List.of(plain.step());
+    }
+    if (spec instanceof ComputeSpec compute) {
+      return List.of(new Compute(compute.column(), compute.expression(), expressions()));
+    }
+    if (spec instanceof KeepSpec keep) {
+      return List.of(new Keep(keep.condition(), keep.leftOut(), transactions, expressions()));
+    }
+    return new Links(plan.references(), references, mistakes)
+        .follow((LookupSpec) spec, this::lookup);
+  }
+
+  private void checkMeasure(Table transactions) {
+    String measure = plan.settings().measure();
+    if (measure != null && transactions.schema().indexOf(measure) < 0) {
+      mistakes.add(
+          Optional.empty(),
+          "measure: "
+              + transactions.name()
+              + " has no column \""
+              + measure
+              + "\"; "
+              + NearestName.hint(measure, transactions.schema().names()));
+    }
   }
 
   private @Nullable Table open(TableSpec spec) {
@@ -211,16 +250,7 @@ final class PlanCompiler {
 
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
-    for (Path output :
-        new Path[] {
-          plan.outputs().enriched(),
-          plan.outputs().exceptions(),
-          plan.outputs().corrections(),
-          plan.outputs().record()
-        }) {
-      if (output == null) {
-        continue;
-      }
+    for (Path output : OutputPaths.of(plan)) {
       // The draft may be read too: a run keeps the lines that were decided, and only adds to them.
       boolean draft = output == plan.outputs().corrections();
       String problem = OutputPaths.problem(output, draft ? List.of() : inputs, taken);

@@ -77,6 +77,20 @@ final class PlanNode {
     return null;
   }
 
+  /** Whether the value is the word null, which YAML takes for no value; else it must be fail. */
+  boolean isNullWord() {
+    if (node instanceof ScalarNode scalar) {
+      if (scalar.getValue().equals("null")) {
+        return true;
+      }
+      if (scalar.getValue().equals("fail")) {
+        return false;
+      }
+    }
+    wrong("expected fail or null");
+    return false;
+  }
+
   @Nullable Boolean yesOrNo() {
     String text = isScalar() ? text() : null;
     if (text != null && (text.equals("true") || text.equals("yes"))) {

@@ -1,6 +1,9 @@
 package org.abletwine.plan;
 
 import java.nio.file.Path;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -12,6 +15,7 @@ import org.abletwine.lookup.Duplicates;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.Settings;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.table.NearestName;
@@ -22,13 +26,20 @@ import org.snakeyaml.engine.v2.exceptions.Mark;
 /** Reads the nodes of a plan file, top to bottom, noting every mistake. */
 final class PlanReader {
   private static final Set<String> TOP =
-      ordered("able-twine", "title", "transactions", "references", "steps", "outputs");
+      ordered(
+          "able-twine",
+          "title",
+          "transactions",
+          "measure",
+          "errors",
+          "current-date",
+          "references",
+          "steps",
+          "expect",
+          "outputs");
   private static final Set<String> TABLE =
       ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged", "types");
   private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
-  private static final Set<String> OUTPUTS =
-      ordered("enriched", "exceptions", "corrections", "record");
-
   private final Path folder;
   private final Mistakes mistakes;
 
@@ -67,11 +78,18 @@ final class PlanReader {
     }
     Map<String, ReferenceSpec> references = references(top.get("references"));
     List<StepSpec> steps = steps(root, top.get("steps"), references);
-    Outputs outputs = outputs(top.get("outputs"));
+    Outputs outputs = new OutputReader(folder).read(top.get("outputs"));
     if (transactions == null || title == null) {
       return null;
     }
-    return new Plan(title, transactions, references, steps, outputs);
+    return new Plan(
+        title,
+        transactions,
+        references,
+        steps,
+        settings(top),
+        ExpectReader.read(top.get("expect")),
+        outputs);
   }
 
   private Map<String, ReferenceSpec> references(@Nullable PlanNode node) {
@@ -188,19 +206,17 @@ final class PlanReader {
       root.wrong("no steps; state at least one, such as - lookup: REFERENCE");
       return steps;
     }
-    StepReader reader = new StepReader();
+    StepReader reader = new StepReader(folder);
     for (PlanNode item : node.items()) {
-      StepSpec step = reader.read(item);
-      if (step == null) {
-        continue;
+      for (StepSpec step : reader.read(item)) {
+        requireReference(step.reference(), step.place(), references);
+        if (step instanceof LookupSpec lookup) {
+          lookup
+              .otherwise()
+              .forEach(other -> requireReference(other.reference(), other.place(), references));
+        }
+        steps.add(step);
       }
-      requireReference(step.reference(), step.place(), references);
-      if (step instanceof LookupSpec lookup) {
-        lookup
-            .otherwise()
-            .forEach(other -> requireReference(other.reference(), other.place(), references));
-      }
-      steps.add(step);
     }
     return steps;
   }
@@ -217,21 +233,26 @@ final class PlanReader {
     }
   }
 
-  private Outputs outputs(@Nullable PlanNode node) {
-    if (node == null) {
-      return new Outputs(null, null, null, null, Optional.empty());
-    }
-    Map<String, PlanNode> settings = node.entries(OUTPUTS);
-    return new Outputs(
-        path(settings.get("enriched")),
-        path(settings.get("exceptions")),
-        path(settings.get("corrections")),
-        path(settings.get("record")),
-        node.mark());
+  private static Settings settings(Map<String, PlanNode> top) {
+    PlanNode errors = top.get("errors");
+    PlanNode date = top.get("current-date");
+    PlanNode measure = top.get("measure");
+    return new Settings(
+        errors != null && errors.isNullWord(),
+        date == null ? null : today(date),
+        measure == null ? null : measure.text());
   }
 
-  private @Nullable Path path(@Nullable PlanNode node) {
-    String text = node == null ? null : node.text();
-    return text == null ? null : text.equals("-") ? Path.of("-") : folder.resolve(text);
+  private static @Nullable LocalDate today(PlanNode node) {
+    String text = node.text();
+    if (text == null) {
+      return null;
+    }
+    try {
+      return text.equals("today") ? LocalDate.now(ZoneId.systemDefault()) : LocalDate.parse(text);
+    } catch (DateTimeException e) {
+      node.wrong("expected a date such as 2026-07-20, or today; found \"" + text + "\"");
+      return null;
+    }
   }
 }

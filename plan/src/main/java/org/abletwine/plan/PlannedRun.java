@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.KeepFigures;
+import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.Outputs;
@@ -23,8 +25,14 @@ public final class PlannedRun {
   private final Enrichment.Builder enrichment;
   private final Map<String, Lookup> lookups;
   private final Outputs outputs;
+  private final Expectations expectations;
 
-  PlannedRun(Enrichment.Builder enrichment, Map<String, Lookup> lookups, Outputs outputs) {
+  PlannedRun(
+      Enrichment.Builder enrichment,
+      Map<String, Lookup> lookups,
+      Outputs outputs,
+      Expectations expectations) {
+    this.expectations = expectations;
     this.enrichment = enrichment;
     this.lookups = lookups;
     this.outputs = outputs;
@@ -70,6 +78,7 @@ public final class PlannedRun {
         TableSink sink = Tables.sink(enriched)) {
       RunRecord figures =
           enrichment.build().writeTo(sink, new RunContext(progress, listener(exceptions, draft)));
+      figures = figures.judged(expectations.judge(figures));
       if (exceptions != null) {
         exceptions.commit();
         others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
@@ -82,6 +91,22 @@ public final class PlannedRun {
         recordFile.write(json, json.length);
         recordFile.commit();
         others.add(outputs.record() + "  (the run record)");
+      }
+      for (RollupFigures rollup : figures.of(RollupFigures.class)) {
+        if (!rollup.file().isEmpty()) {
+          others.add(
+              rollup.file()
+                  + "  (totals by "
+                  + String.join(", ", rollup.by())
+                  + ", "
+                  + rollup.groups().size()
+                  + " groups)");
+        }
+      }
+      for (KeepFigures keep : figures.of(KeepFigures.class)) {
+        if (!keep.file().isEmpty()) {
+          others.add(keep.file() + "  (" + keep.leftOut() + " rows left out by keep)");
+        }
       }
       return new Result(figures, enriched, sink.form(), sink.bytesWritten(), others);
     }
@@ -124,7 +149,8 @@ public final class PlannedRun {
    * @return the account of these rows
    */
   public RunRecord preview(long rows, TableSink sink) {
-    return enrichment.firstRows(rows).build().writeTo(sink);
+    RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
+    return record.judged(expectations.judge(record));
   }
 
   /** Returns the enrichment the plan describes, without its outputs. */

@@ -8,9 +8,14 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.CoalesceFigures;
+import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.CorrectionFigures;
+import org.abletwine.figures.Expectation;
+import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.TotalFigures;
 
 /** The record of a run as JSON. Counts are rows; durations are seconds. */
 public final class RunJson {
@@ -69,6 +74,51 @@ public final class RunJson {
       node.put("filled", one.filled());
       node.put("nulls", one.nulls());
     }
+    ArrayNode computed = root.putArray("computed");
+    for (ComputeFigures one : run.of(ComputeFigures.class)) {
+      ObjectNode node = computed.addObject();
+      node.put("column", one.column());
+      node.put("expression", one.expression());
+      node.put("rows", one.rows());
+      node.put("nulls", one.nulls());
+      shares(node.putArray("nulls_because"), "reason", one.reasons());
+      node.put("errors", one.errors());
+      node.put("error_example", one.errorExample());
+    }
+    ArrayNode kept = root.putArray("kept");
+    for (KeepFigures one : run.of(KeepFigures.class)) {
+      ObjectNode node = kept.addObject();
+      node.put("condition", one.condition());
+      node.put("rows", one.rows());
+      node.put("left_out", one.leftOut());
+      node.put("unknown", one.unknown());
+    }
+    ArrayNode rollups = root.putArray("rollups");
+    for (RollupFigures one : run.of(RollupFigures.class)) {
+      ObjectNode node = rollups.addObject();
+      one.by().forEach(node.putArray("by")::add);
+      one.totals().forEach(node.putArray("totals")::add);
+      node.set("groups", MAPPER.valueToTree(one.groups()));
+      node.set("grand_total", MAPPER.valueToTree(one.grandTotal()));
+    }
+    ArrayNode totals = root.putArray("control_totals");
+    for (TotalFigures one : run.of(TotalFigures.class)) {
+      ObjectNode node = totals.addObject();
+      node.put("column", one.column());
+      node.put("when", one.when());
+      node.put("total", one.total());
+      node.put("nulls", one.nulls());
+      node.put("not_numbers", one.notNumbers());
+    }
+    ArrayNode expectations = root.putArray("expectations");
+    for (Expectation one : run.expectations()) {
+      ObjectNode node = expectations.addObject();
+      node.put("what", one.what());
+      node.put("figure", one.figure());
+      node.put("limit", one.limit());
+      node.put("holds", one.holds());
+    }
+    root.put("expectations_hold", run.holds());
     return root;
   }
 
@@ -117,6 +167,8 @@ public final class RunJson {
     lookup.collisionExamples().forEach(node.putArray("collision_examples")::add);
     shares(node.putArray("matched_by"), "step", lookup.matchedBy());
     shares(node.putArray("blank_parts"), "part", lookup.blankParts());
+    lookup.constants().forEach(node.putArray("constant_attributes")::add);
+    lookup.measures().forEach(node.putArray("measure_by_outcome")::add);
     ArrayNode misses = node.putArray("misses");
     for (LookupFigures.Miss miss : lookup.misses()) {
       misses

@@ -1,9 +1,14 @@
 package org.abletwine.plan;
 
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.derive.Coalesce;
+import org.abletwine.plan.Plan.ComputeSpec;
 import org.abletwine.plan.Plan.CorrectSpec;
+import org.abletwine.plan.Plan.KeepSpec;
 import org.abletwine.plan.Plan.PlainSpec;
 import org.abletwine.plan.Plan.StepSpec;
 import org.jspecify.annotations.Nullable;
@@ -16,19 +21,57 @@ final class StepReader {
   private static final Set<String> COALESCE =
       PlanReader.ordered("coalesce", "from", "fill", "source");
 
-  private final LookupReader lookups = new LookupReader();
+  private static final Set<String> COMPUTE = PlanReader.ordered("compute");
+  private static final Set<String> KEEP = PlanReader.ordered("keep", "left-out");
 
-  @Nullable StepSpec read(PlanNode node) {
-    if (!node.isMapping()) {
-      return lookups.read(node);
+  private final LookupReader lookups = new LookupReader();
+  private final Path folder;
+
+  /**
+   * @param folder what relative paths are relative to
+   */
+  StepReader(Path folder) {
+    this.folder = folder;
+  }
+
+  /** The steps one item of the list stands for: several when it computes several columns. */
+  List<StepSpec> read(PlanNode node) {
+    if (node.has("compute")) {
+      return compute(node);
     }
-    if (node.has("correct")) {
-      return correct(node);
+    StepSpec one =
+        node.has("correct")
+            ? correct(node)
+            : node.has("coalesce")
+                ? coalesce(node)
+                : node.has("keep") ? keep(node) : lookups.read(node);
+    return one == null ? List.of() : List.of(one);
+  }
+
+  private static List<StepSpec> compute(PlanNode node) {
+    List<StepSpec> steps = new ArrayList<>();
+    PlanNode columns = node.entries(COMPUTE).get("compute");
+    if (columns != null) {
+      columns
+          .anyEntries()
+          .forEach(
+              (name, expression) -> {
+                String text = expression.text();
+                if (text != null) {
+                  steps.add(new ComputeSpec(name, text, expression.mark()));
+                }
+              });
     }
-    if (node.has("coalesce")) {
-      return coalesce(node);
-    }
-    return lookups.read(node);
+    return steps;
+  }
+
+  private @Nullable StepSpec keep(PlanNode node) {
+    Map<String, PlanNode> settings = node.entries(KEEP);
+    PlanNode condition = settings.get("keep");
+    String text = condition == null ? null : condition.text();
+    return text == null
+        ? null
+        : new KeepSpec(text, OutputReader.path(folder, settings.get("left-out")), condition.mark());
   }
 
   private static @Nullable StepSpec coalesce(PlanNode node) {

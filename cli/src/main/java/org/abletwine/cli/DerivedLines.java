@@ -1,0 +1,109 @@
+package org.abletwine.cli;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.figures.CoalesceFigures;
+import org.abletwine.figures.ComputeFigures;
+import org.abletwine.figures.KeepFigures;
+import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.RunRecord;
+
+/** What was made of the fetched columns: coalesced, computed, kept and rolled up. */
+final class DerivedLines {
+  private static final int MOST_GROUPS = 30;
+
+  private DerivedLines() {}
+
+  static void lines(RunRecord run, boolean colour, List<String> lines) {
+    columns(run, colour, lines);
+    for (KeepFigures keep : run.of(KeepFigures.class)) {
+      lines.add(
+          "  keep "
+              + keep.condition()
+              + ": "
+              + RunSummary.rows(keep.leftOut())
+              + " left out"
+              + (keep.unknown() == 0
+                  ? ""
+                  : ", " + RunSummary.count(keep.unknown()) + " of them because of a null"));
+    }
+    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+      rollup(rollup, colour, lines);
+    }
+  }
+
+  private static void columns(RunRecord run, boolean colour, List<String> lines) {
+    List<CoalesceFigures> coalesced = run.of(CoalesceFigures.class);
+    List<ComputeFigures> computed = run.of(ComputeFigures.class);
+    if (coalesced.isEmpty() && computed.isEmpty()) {
+      return;
+    }
+    lines.add("");
+    lines.add(Ink.BOLD.on("Made of these", colour) + ", and why what is null is null");
+    TextTable table = new TextTable("lrl");
+    for (CoalesceFigures one : coalesced) {
+      List<String> parts = new ArrayList<>();
+      one.taken().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
+      if (one.filled() > 0) {
+        parts.add(RunSummary.count(one.filled()) + " filled");
+      }
+      line(table, one.column(), one.nulls(), String.join(" + ", parts));
+    }
+    for (ComputeFigures one : computed) {
+      List<String> parts = new ArrayList<>();
+      one.reasons().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
+      if (one.errors() > 0) {
+        parts.add(RunSummary.count(one.errors()) + " errors, such as " + one.errorExample());
+      }
+      line(table, one.column(), one.nulls(), String.join(" + ", parts));
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  private static void line(TextTable table, String column, long nulls, String detail) {
+    table
+        .cell(column, Ink.BOLD)
+        .cell(RunSummary.count(nulls) + " null", nulls == 0 ? Ink.DIM : Ink.WARN)
+        .cell(detail)
+        .end();
+  }
+
+  private static void rollup(RollupFigures rollup, boolean colour, List<String> lines) {
+    lines.add("");
+    lines.add(Ink.BOLD.on("Totals", colour) + " by " + String.join(", ", rollup.by()));
+    TextTable table =
+        new TextTable("l".repeat(rollup.by().size()) + "r".repeat(rollup.totals().size()));
+    rollup.by().forEach(name -> table.cell(name, Ink.DIM));
+    rollup.totals().forEach(name -> table.cell(name, Ink.DIM));
+    table.end();
+    int shown = Math.min(MOST_GROUPS, rollup.groups().size());
+    for (List<String> group : rollup.groups().subList(0, shown)) {
+      for (int i = 0; i < group.size(); i++) {
+        boolean by = i < rollup.by().size();
+        String value = group.get(i);
+        table.cell(
+            value == null ? (by ? "(none)" : "null") : by ? value : number(value),
+            value == null ? Ink.WARN : Ink.PLAIN);
+      }
+      table.end();
+    }
+    if (!rollup.grandTotal().isEmpty()) {
+      for (int i = 0; i < rollup.by().size(); i++) {
+        table.cell(i == 0 ? "all" : "", Ink.BOLD);
+      }
+      for (String value : rollup.grandTotal()) {
+        table.cell(value == null ? "null" : number(value), Ink.BOLD);
+      }
+      table.end();
+    }
+    lines.addAll(table.render(colour));
+    if (shown < rollup.groups().size()) {
+      lines.add("  and " + (rollup.groups().size() - shown) + " more groups");
+    }
+  }
+
+  private static String number(String value) {
+    return Figures.number(new BigDecimal(value));
+  }
+}

@@ -1,0 +1,101 @@
+package org.abletwine.compute;
+
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import org.jspecify.annotations.Nullable;
+
+/** Nodes that compute numbers and days. */
+final class Arithmetic {
+  private Arithmetic() {}
+
+  /** Two numbers in, one out; null when either is. */
+  static final class Binary extends Node {
+    private final char operator;
+    private final Node left;
+    private final Node right;
+
+    /**
+     * @param operator one of + - * / %
+     */
+    Binary(char operator, Node left, Node right) {
+      super(Kind.NUMBER);
+      this.operator = operator;
+      this.left = left;
+      this.right = right;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = left.eval(frame, asked);
+      Values b = right.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (!a.known[row] || !b.known[row] || skip(asked, row)) {
+          continue;
+        }
+        switch (operator) {
+          case '+' -> Decimals.add(a, b, false, out, row);
+          case '-' -> Decimals.add(a, b, true, out, row);
+          case '*' -> Decimals.multiply(a, b, out, row);
+          default -> divide(frame, a, b, row);
+        }
+      }
+    }
+
+    private void divide(Frame frame, Values a, Values b, int row) {
+      if (b.wide[row] == null && b.digits[row] == 0) {
+        frame.error(row, "division of " + a.number(row).toPlainString() + " by zero");
+      } else if (operator == '/') {
+        Decimals.divide(a, b, out, row);
+      } else {
+        out.number(row, a.number(row).remainder(b.number(row)));
+      }
+    }
+  }
+
+  /** Numbers in, a number out, by a function; null when any is. */
+  static final class Function extends Node {
+    private final Node[] arguments;
+    private final Body body;
+
+    /** Computes one row. */
+    interface Body {
+      void of(Values[] arguments, int row, Values out, Frame frame);
+    }
+
+    Function(Body body, Node... arguments) {
+      this(Kind.NUMBER, body, arguments);
+    }
+
+    Function(Kind kind, Body body, Node... arguments) {
+      super(kind);
+      this.arguments = arguments;
+      this.body = body;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values[] values = new Values[arguments.length];
+      for (int i = 0; i < values.length; i++) {
+        values[i] = arguments[i].eval(frame, asked);
+      }
+      for (int row = 0; row < frame.rows(); row++) {
+        boolean all = !skip(asked, row);
+        for (int i = 0; i < values.length && all; i++) {
+          all = values[i].known[row];
+        }
+        if (all) {
+          body.of(values, row, out, frame);
+        }
+      }
+    }
+  }
+
+  /** A day so many days, months or years later. */
+  static Node shifted(Node day, long amount, ChronoUnit unit) {
+    return new Function(
+        Kind.DATE,
+        (a, row, out, frame) ->
+            out.day(row, LocalDate.ofEpochDay(a[0].digits[row]).plus(amount, unit).toEpochDay()),
+        day);
+  }
+}

@@ -1,0 +1,88 @@
+package org.abletwine.compute;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
+/** CAST, and values as text. */
+final class Conversions {
+  private Conversions() {}
+
+  /** A value as text: numbers plainly, days as ISO 8601. */
+  static String text(Values values, int row, Kind kind) {
+    return switch (kind) {
+      case NUMBER -> values.number(row).toPlainString();
+      case DATE -> LocalDate.ofEpochDay(values.digits[row]).toString();
+      case TRUTH -> values.digits[row] != 0 ? "true" : "false";
+      default -> values.text(row);
+    };
+  }
+
+  static Node toText(Node node) {
+    return node.kind == Kind.TEXT
+        ? node
+        : new Arithmetic.Function(
+            Kind.TEXT, (a, row, out, frame) -> out.text(row, text(a[0], row, node.kind)), node);
+  }
+
+  /**
+   * A number with a stated scale.
+   *
+   * @param precision digits in all, or -1
+   * @param scale places, or -1 to leave them
+   */
+  static Node toNumber(Node node, int precision, int scale) {
+    return new Arithmetic.Function(
+        Kind.NUMBER,
+        (a, row, out, frame) -> {
+          BigDecimal value =
+              node.kind == Kind.NUMBER ? a[0].number(row) : Decimals.parse(a[0].text(row));
+          if (value == null) {
+            frame.error(row, "cast: \"" + a[0].text(row) + "\" is not a number");
+            return;
+          }
+          BigDecimal scaled = scale < 0 ? value : value.setScale(scale, RoundingMode.HALF_UP);
+          if (precision >= 0 && scaled.precision() - scaled.scale() > precision - scale) {
+            frame.error(
+                row,
+                "cast: "
+                    + value.toPlainString()
+                    + " does not fit decimal("
+                    + precision
+                    + ", "
+                    + scale
+                    + ")");
+            return;
+          }
+          out.number(row, scaled);
+        },
+        node);
+  }
+
+  static Node toDate(Node node) {
+    if (node.kind == Kind.DATE) {
+      return node;
+    }
+    return new Arithmetic.Function(
+        Kind.DATE,
+        (a, row, out, frame) -> {
+          try {
+            out.day(row, LocalDate.parse(a[0].text(row).strip()).toEpochDay());
+          } catch (DateTimeException e) {
+            frame.error(row, "cast: \"" + a[0].text(row) + "\" is not a date");
+          }
+        },
+        node);
+  }
+
+  /** An integer from a number that was checked to be one. */
+  static @Nullable Integer integer(Values values, int row) {
+    try {
+      return values.number(row).intValueExact();
+    } catch (ArithmeticException e) {
+      return null;
+    }
+  }
+}

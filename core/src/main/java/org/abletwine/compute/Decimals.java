@@ -1,0 +1,228 @@
+package org.abletwine.compute;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what
+ * does not. Nothing is allocated as long as the result fits.
+ */
+final class Decimals {
+  /** Decimal places that are held beside a long. */
+  static final int MOST_PLACES = 18;
+
+  /** Places of a quotient that does not come out even. */
+  static final int QUOTIENT_PLACES = 12;
+
+  private static final int MOST_FAST_DIGITS = 18;
+  private static final long[] POWERS = new long[19];
+
+  static {
+    POWERS[0] = 1;
+    for (int i = 1; i < POWERS.length; i++) {
+      POWERS[i] = POWERS[i - 1] * 10;
+    }
+  }
+
+  private Decimals() {}
+
+  /**
+   * Reads a number, spaces around it left out.
+   *
+   * @return whether it is one
+   */
+  static boolean read(char[] text, int from, int to, Values into, int row) {
+    int start = from;
+    int end = to;
+    while (start < end && Character.isWhitespace(text[start])) {
+      start++;
+    }
+    while (end > start && Character.isWhitespace(text[end - 1])) {
+      end--;
+    }
+    int at = start;
+    boolean negative = at < end && text[at] == '-';
+    at += negative || at < end && text[at] == '+' ? 1 : 0;
+    long value = 0;
+    int digits = 0;
+    int places = -1;
+    for (; at < end; at++) {
+      char c = text[at];
+      if (c >= '0' && c <= '9') {
+        value = value * 10 + (c - '0');
+        digits++;
+        places += places >= 0 ? 1 : 0;
+      } else if (c == '.' && places < 0) {
+        places = 0;
+      } else {
+        return readSlowly(text, start, end, into, row);
+      }
+    }
+    if (digits == 0 || digits > MOST_FAST_DIGITS) {
+      return readSlowly(text, start, end, into, row);
+    }
+    into.number(row, negative ? -value : value, Math.max(0, places));
+    return true;
+  }
+
+  private static boolean readSlowly(char[] text, int start, int end, Values into, int row) {
+    BigDecimal value = parse(new String(text, start, end - start));
+    if (value == null) {
+      return false;
+    }
+    into.number(row, value);
+    return true;
+  }
+
+  /** A number from text; null when it is none. */
+  static @Nullable BigDecimal parse(String text) {
+    try {
+      BigDecimal value = text.length() > 200 ? null : new BigDecimal(text.strip());
+      return value != null && Math.abs((long) value.scale()) > 1000 ? null : value;
+    } catch (NumberFormatException e) {
+      return null;
+    }
+  }
+
+  static void add(Values a, Values b, boolean subtract, Values out, int row) {
+    if (a.wide[row] == null && b.wide[row] == null) {
+      int places = Math.max(a.scale[row], b.scale[row]);
+      long x = a.digits[row];
+      long y = subtract ? -b.digits[row] : b.digits[row];
+      long p = POWERS[places - a.scale[row]];
+      long q = POWERS[places - b.scale[row]];
+      if (fits(x, p) && fits(y, q)) {
+        x *= p;
+        y *= q;
+        long sum = x + y;
+        if (((x ^ sum) & (y ^ sum)) >= 0) {
+          out.number(row, sum, places);
+          return;
+        }
+      }
+    }
+    BigDecimal y = b.number(row);
+    out.number(row, subtract ? a.number(row).subtract(y) : a.number(row).add(y));
+  }
+
+  private static boolean fits(long value, long factor) {
+    return Math.multiplyHigh(value, factor) == value * factor >> 63;
+  }
+
+  static void multiply(Values a, Values b, Values out, int row) {
+    if (a.wide[row] == null && b.wide[row] == null) {
+      int places = a.scale[row] + b.scale[row];
+      if (places <= MOST_PLACES && fits(a.digits[row], b.digits[row])) {
+        out.number(row, a.digits[row] * b.digits[row], places);
+        return;
+      }
+    }
+    out.number(row, a.number(row).multiply(b.number(row)));
+  }
+
+  /**
+   * Divides: exact where the quotient ends within {@link #QUOTIENT_PLACES}, else rounded half up
+   * there; no more places than needed, but no fewer than the dividend has. Long division, digit by
+   * digit, so nothing overflows.
+   */
+  static void divide(Values a, Values b, Values out, int row) {
+    long divisor = b.digits[row];
+    boolean small = a.wide[row] == null && b.wide[row] == null;
+    if (!small || Math.abs(divisor) > Long.MAX_VALUE / 20 || a.digits[row] == Long.MIN_VALUE) {
+      divideWide(a.number(row), b.number(row), out, row);
+      return;
+    }
+    long dividend = Math.abs(a.digits[row]);
+    long by = Math.abs(divisor);
+    boolean negative = a.digits[row] < 0 != divisor < 0;
+    long quotient = dividend / by;
+    long rest = dividend % by;
+    int places = a.scale[row] - b.scale[row];
+    int least = Math.max(a.scale[row], 0);
+    while ((rest != 0 || places < 0) && places < QUOTIENT_PLACES) {
+      if (quotient > Long.MAX_VALUE / 10 - 1) {
+        divideWide(a.number(row), b.number(row), out, row);
+        return;
+      }
+      rest *= 10;
+      quotient = quotient * 10 + rest / by;
+      rest %= by;
+      places++;
+    }
+    if (rest * 2 >= by && rest != 0) {
+      quotient++;
+    }
+    while (places > least && quotient % 10 == 0 && quotient != 0) {
+      quotient /= 10;
+      places--;
+    }
+    out.number(row, negative ? -quotient : quotient, quotient == 0 ? 0 : places);
+  }
+
+  private static void divideWide(BigDecimal a, BigDecimal b, Values out, int row) {
+    BigDecimal quotient = a.divide(b, Math.max(QUOTIENT_PLACES, a.scale()), RoundingMode.HALF_UP);
+    BigDecimal stripped = quotient.stripTrailingZeros();
+    int least = Math.max(0, a.scale());
+    out.number(row, stripped.scale() < least ? stripped.setScale(least) : stripped);
+  }
+
+  static int compare(Values a, Values b, int row) {
+    if (a.wide[row] == null && b.wide[row] == null) {
+      if (a.scale[row] == b.scale[row]) {
+        return Long.compare(a.digits[row], b.digits[row]);
+      }
+      int places = Math.max(a.scale[row], b.scale[row]);
+      long p = POWERS[places - a.scale[row]];
+      long q = POWERS[places - b.scale[row]];
+      if (fits(a.digits[row], p) && fits(b.digits[row], q)) {
+        return Long.compare(a.digits[row] * p, b.digits[row] * q);
+      }
+    }
+    return a.number(row).compareTo(b.number(row));
+  }
+
+  /** Rounds half up, away from zero, to exactly so many places. */
+  static void round(Values a, int row, int places, RoundingMode mode, Values out) {
+    boolean small = a.wide[row] == null && places >= 0 && places <= MOST_PLACES;
+    if (small && places >= a.scale[row] && fits(a.digits[row], POWERS[places - a.scale[row]])) {
+      out.number(row, a.digits[row] * POWERS[places - a.scale[row]], places);
+      return;
+    }
+    if (small && places < a.scale[row] && mode == RoundingMode.HALF_UP) {
+      long unit = POWERS[a.scale[row] - places];
+      long quotient = a.digits[row] / unit;
+      long rest = Math.abs(a.digits[row] % unit);
+      if (rest >= unit - rest) {
+        quotient += a.digits[row] < 0 ? -1 : 1;
+      }
+      out.number(row, quotient, places);
+      return;
+    }
+    BigDecimal rounded = a.number(row).setScale(places, mode);
+    out.number(row, places < 0 ? rounded.setScale(0) : rounded);
+  }
+
+  /**
+   * Writes a number plainly, without an exponent.
+   *
+   * @return where it begins in the buffer; it ends at the buffer's end
+   */
+  static int write(long unscaled, int places, byte[] buffer) {
+    int at = buffer.length;
+    long rest = unscaled;
+    int digits = 0;
+    do {
+      if (digits == places && places > 0) {
+        buffer[--at] = '.';
+      }
+      buffer[--at] = (byte) ('0' + Math.abs(rest % 10));
+      rest /= 10;
+      digits++;
+    } while (rest != 0 || digits <= places);
+    if (unscaled < 0) {
+      buffer[--at] = '-';
+    }
+    return at;
+  }
+}

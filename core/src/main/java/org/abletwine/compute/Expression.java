@@ -1,0 +1,183 @@
+package org.abletwine.compute;
+
+import java.time.LocalDate;
+import java.util.List;
+import net.sf.jsqlparser.JSQLParserException;
+import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import org.abletwine.step.Columns;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * An ISO SQL scalar expression, compiled against the columns so far: SQL nulls, exact decimals,
+ * three-valued truth. Holds the values of the batch it was last evaluated over: one for each
+ * thread.
+ */
+public final class Expression {
+  private final String text;
+  private final Node node;
+  private final List<String> inputs;
+  private final Frame frame;
+  private final byte[] digits = new byte[32];
+  private Values values = new Values();
+
+  private Expression(String text, Node node, List<String> inputs, Frame frame) {
+    this.text = text;
+    this.node = node;
+    this.inputs = List.copyOf(inputs);
+    this.frame = frame;
+  }
+
+  /**
+   * How expressions are evaluated.
+   *
+   * @param errorsAreNull whether a row that cannot be computed gets null, and not ends the run
+   * @param today what CURRENT_DATE is; null to refuse it
+   */
+  public record Settings(boolean errorsAreNull, @Nullable LocalDate today) {
+    /** Errors end the run, and there is no current date. */
+    public static final Settings STRICT = new Settings(false, null);
+  }
+
+  /**
+   * Compiles an expression.
+   *
+   * @param text the expression
+   * @param columns the columns it may name
+   * @param where the setting it stands in, for messages
+   * @param settings how it is evaluated
+   * @throws SettingException when it cannot be read, names what is not there, or mixes kinds
+   */
+  public static Expression of(String text, Columns columns, String where, Settings settings) {
+    return compile(text, columns, where, settings, Kind.ANY);
+  }
+
+  /**
+   * Compiles a condition.
+   *
+   * @param text the condition
+   * @param columns the columns it may name
+   * @param where the setting it stands in, for messages
+   * @param settings how it is evaluated
+   * @throws SettingException when it cannot be read, or is not a condition
+   */
+  public static Expression condition(
+      String text, Columns columns, String where, Settings settings) {
+    return compile(text, columns, where, settings, Kind.TRUTH);
+  }
+
+  private static Expression compile(
+      String text, Columns columns, String where, Settings settings, Kind wanted) {
+    Scope scope = new Scope(columns, where, text);
+    Node node = new NodeBuilder(scope, settings.today()).build(parse(text, where), wanted);
+    return new Expression(text, node, scope.used(), new Frame(where, settings.errorsAreNull()));
+  }
+
+  static net.sf.jsqlparser.expression.Expression parse(String text, String where) {
+    try {
+      return CCJSqlParserUtil.parseExpression(text, false);
+    } catch (JSQLParserException first) {
+      try {
+        return CCJSqlParserUtil.parseCondExpression(text, false);
+      } catch (JSQLParserException e) {
+        throw new SettingException(where + ": cannot read `" + text + "`: " + place(e));
+      }
+    }
+  }
+
+  private static String place(JSQLParserException e) {
+    Throwable cause = e.getCause();
+    String message = String.valueOf(cause == null ? e.getMessage() : cause.getMessage());
+    java.util.regex.Matcher place =
+        java.util.regex.Pattern.compile("line \\d+, column (\\d+)").matcher(message);
+    return place.find()
+        ? "it goes wrong at character " + place.group(1)
+        : "it is not an expression of ISO SQL";
+  }
+
+  /** Returns the columns it names, in the order it names them. */
+  public List<String> inputs() {
+    return inputs;
+  }
+
+  /** Returns what its values are, for steps after it. */
+  public ColumnType type() {
+    return ColumnType.of(
+        switch (node.kind) {
+          case NUMBER -> ColumnType.Kind.NUMBER;
+          case DATE -> ColumnType.Kind.DATE;
+          default -> ColumnType.Kind.TEXT;
+        });
+  }
+
+  /**
+   * Evaluates over a batch.
+   *
+   * @param batch the rows
+   * @throws org.abletwine.table.DataException when a row cannot be computed and errors end the run
+   */
+  public void over(Batch batch) {
+    frame.over(batch);
+    values = node.eval(frame, null);
+  }
+
+  /**
+   * @param row a row of the batch, 0-based
+   * @return whether its value is null, or unknown
+   */
+  public boolean isNull(int row) {
+    return !values.known[row];
+  }
+
+  /**
+   * @param row a row of the batch, 0-based
+   * @return whether the condition is true, not false nor unknown
+   */
+  public boolean isTrue(int row) {
+    return values.isTrue(row);
+  }
+
+  /**
+   * Appends a row's value to a column: numbers with the places they have, days as ISO 8601.
+   *
+   * @param target the column
+   * @param row a row of the batch, 0-based
+   */
+  public void appendTo(CellVector target, int row) {
+    if (!values.known[row]) {
+      target.appendNull();
+    } else if (node.kind == Kind.NUMBER && values.wide[row] == null) {
+      int from = Decimals.write(values.digits[row], values.scale[row], digits);
+      target.appendNarrow(digits, from, digits.length - from, false);
+    } else {
+      target.append(Conversions.text(values, row, node.kind));
+    }
+  }
+
+  /**
+   * Returns a row's value as text; null for null.
+   *
+   * @param row a row of the batch, 0-based
+   */
+  public @Nullable String text(int row) {
+    return values.known[row] ? Conversions.text(values, row, node.kind) : null;
+  }
+
+  /** Returns rows that could not be computed and got null. */
+  public long errors() {
+    return frame.errors();
+  }
+
+  /** Returns the first of them in words; empty when there is none. */
+  public String errorExample() {
+    return frame.example();
+  }
+
+  @Override
+  public String toString() {
+    return text;
+  }
+}

@@ -1,0 +1,56 @@
+package org.abletwine.compute;
+
+import org.abletwine.table.Batch;
+import org.abletwine.table.DataException;
+
+/** What a node needs to know while it is evaluated: the rows, and what to do with errors. */
+final class Frame {
+  private final String what;
+  private final boolean errorsAreNull;
+  private Batch batch = new Batch(0);
+  private long errors;
+  private String example = "";
+
+  /**
+   * @param what the column or condition being computed, for messages
+   * @param errorsAreNull whether a row with an error gets null, and not ends the run
+   */
+  Frame(String what, boolean errorsAreNull) {
+    this.what = what;
+    this.errorsAreNull = errorsAreNull;
+  }
+
+  void over(Batch rows) {
+    batch = rows;
+  }
+
+  Batch batch() {
+    return batch;
+  }
+
+  int rows() {
+    return batch.rows();
+  }
+
+  /** Something cannot be computed for a row. */
+  void error(int row, String message) {
+    String full = "row " + batch.rowNumber(row) + ", " + what + ": " + message;
+    if (!errorsAreNull) {
+      throw new DataException(
+          full
+              + "; correct the row, guard the expression with CASE or NULLIF, or state errors:"
+              + " null");
+    }
+    if (errors++ == 0) {
+      example = full;
+    }
+  }
+
+  long errors() {
+    return errors;
+  }
+
+  String example() {
+    return example;
+  }
+}

@@ -1,0 +1,288 @@
+package org.abletwine.compute;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.UnaryOperator;
+import net.sf.jsqlparser.expression.Expression;
+import net.sf.jsqlparser.expression.Function;
+import net.sf.jsqlparser.expression.StringValue;
+import net.sf.jsqlparser.expression.TrimFunction;
+import org.abletwine.table.NearestName;
+import org.jspecify.annotations.Nullable;
+
+/** The scalar functions of ISO SQL that expressions may use. */
+final class Functions {
+  static final List<String> NAMES =
+      List.of(
+          "abs",
+          "ceiling",
+          "char_length",
+          "coalesce",
+          "extract",
+          "floor",
+          "lower",
+          "mod",
+          "nullif",
+          "position",
+          "power",
+          "replace",
+          "round",
+          "substring",
+          "trim",
+          "upper");
+
+  private static final MathContext POWER = new MathContext(34, RoundingMode.HALF_UP);
+
+  private final NodeBuilder nodes;
+  private final Scope scope;
+
+  Functions(NodeBuilder nodes, Scope scope) {
+    this.nodes = nodes;
+    this.scope = scope;
+  }
+
+  Node of(Function function, Kind wanted) {
+    String name = function.getName().toLowerCase(Locale.ROOT);
+    List<Expression> arguments = arguments(function);
+    return switch (name) {
+      case "upper" -> text(function, arguments, value -> value.toUpperCase(Locale.ROOT));
+      case "lower" -> text(function, arguments, value -> value.toLowerCase(Locale.ROOT));
+      case "trim" -> text(function, arguments, String::strip);
+      case "char_length", "character_length" -> {
+        count(function, arguments, 1, 1);
+        yield new Arithmetic.Function(
+            (a, row, out, frame) ->
+                out.number(row, a[0].text(row).codePointCount(0, a[0].text(row).length()), 0),
+            asText(arguments.get(0)));
+      }
+      case "replace" -> {
+        count(function, arguments, 3, 3);
+        yield new Arithmetic.Function(
+            Kind.TEXT,
+            (a, row, out, frame) ->
+                out.text(
+                    row,
+                    a[1].text(row).isEmpty()
+                        ? a[0].text(row)
+                        : a[0].text(row).replace(a[1].text(row), a[2].text(row))),
+            asText(arguments.get(0)),
+            asText(arguments.get(1)),
+            asText(arguments.get(2)));
+      }
+      case "substring" -> substring(function, arguments);
+      case "position" -> {
+        count(function, arguments, 2, 2);
+        yield new Arithmetic.Function(
+            (a, row, out, frame) -> {
+              int at = a[1].text(row).indexOf(a[0].text(row));
+              out.number(row, at < 0 ? 0 : a[1].text(row).codePointCount(0, at) + 1, 0);
+            },
+            asText(arguments.get(0)),
+            asText(arguments.get(1)));
+      }
+      case "round" -> rounded(function, arguments, RoundingMode.HALF_UP, 2);
+      case "floor" -> rounded(function, arguments, RoundingMode.FLOOR, 1);
+      case "ceiling", "ceil" -> rounded(function, arguments, RoundingMode.CEILING, 1);
+      case "abs" -> {
+        count(function, arguments, 1, 1);
+        yield new Arithmetic.Function(
+            (a, row, out, frame) -> out.number(row, a[0].number(row).abs()),
+            number(arguments.get(0)));
+      }
+      case "mod" -> {
+        count(function, arguments, 2, 2);
+        yield new Arithmetic.Binary('%', number(arguments.get(0)), number(arguments.get(1)));
+      }
+      case "power" -> power(function, arguments);
+      case "coalesce" -> {
+        count(function, arguments, 1, 99);
+        Kind kind = nodes.common(arguments, wanted);
+        List<Node> all = new ArrayList<>();
+        arguments.forEach(argument -> all.add(nodes.build(argument, kind)));
+        yield new Choosing.First(kind, all);
+      }
+      case "nullif" -> {
+        count(function, arguments, 2, 2);
+        Kind kind = nodes.common(arguments, wanted);
+        yield new Choosing.NullIf(
+            nodes.build(arguments.get(0), kind),
+            nodes.compare("=", arguments.get(0), arguments.get(1)));
+      }
+      default ->
+          throw scope.wrongPart(
+              function, "is not a known function; " + NearestName.hint(name, NAMES));
+    };
+  }
+
+  private static List<Expression> arguments(Function function) {
+    List<Expression> arguments = new ArrayList<>();
+    if (function.getNamedParameters() != null) {
+      function.getNamedParameters().forEach(arguments::add);
+    } else if (function.getParameters() != null) {
+      function.getParameters().forEach(arguments::add);
+    }
+    return arguments;
+  }
+
+  private void count(Function function, List<Expression> arguments, int least, int most) {
+    if (arguments.size() < least || arguments.size() > most) {
+      throw scope.wrongPart(
+          function,
+          "takes "
+              + (least == most ? String.valueOf(least) : least + " to " + most)
+              + (most == 1 ? " value" : " values")
+              + ", not "
+              + arguments.size());
+    }
+  }
+
+  private Node number(Expression e) {
+    return nodes.build(e, Kind.NUMBER);
+  }
+
+  private Node asText(Expression e) {
+    return Conversions.toText(nodes.build(e, Kind.ANY));
+  }
+
+  private Node text(Function function, List<Expression> arguments, UnaryOperator<String> body) {
+    count(function, arguments, 1, 1);
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> out.text(row, body.apply(a[0].text(row))),
+        asText(arguments.get(0)));
+  }
+
+  private Node substring(Function function, List<Expression> arguments) {
+    count(function, arguments, 2, 3);
+    Node[] all = new Node[arguments.size()];
+    all[0] = asText(arguments.get(0));
+    for (int i = 1; i < all.length; i++) {
+      all[i] = number(arguments.get(i));
+    }
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> {
+          Integer from = Conversions.integer(a[1], row);
+          Integer length = a.length < 3 ? Integer.valueOf(-1) : Conversions.integer(a[2], row);
+          if (from == null || length == null || a.length == 3 && length < 0) {
+            frame.error(row, "substring needs whole numbers, and a length of 0 or more");
+            return;
+          }
+          out.text(row, part(a[0].text(row), from, a.length < 3 ? null : length));
+        },
+        all);
+  }
+
+  /** As ISO SQL counts: characters from 1; what lies before the text counts, but is not there. */
+  private static String part(String text, int from, @Nullable Integer length) {
+    int[] points = text.codePoints().toArray();
+    long end = length == null ? points.length : Math.min(points.length, (long) from - 1 + length);
+    int start = Math.max(0, from - 1);
+    return start >= end ? "" : new String(points, start, (int) end - start);
+  }
+
+  private Node rounded(Function function, List<Expression> arguments, RoundingMode mode, int most) {
+    count(function, arguments, 1, most);
+    if (arguments.size() == 1) {
+      return new Arithmetic.Function(
+          (a, row, out, frame) -> Decimals.round(a[0], row, 0, mode, out),
+          number(arguments.get(0)));
+    }
+    return new Arithmetic.Function(
+        (a, row, out, frame) -> {
+          Integer places = Conversions.integer(a[1], row);
+          if (places == null || Math.abs(places) > 100) {
+            frame.error(row, "round needs a whole number of places, at most 100");
+          } else {
+            Decimals.round(a[0], row, places, mode, out);
+          }
+        },
+        number(arguments.get(0)),
+        number(arguments.get(1)));
+  }
+
+  private Node power(Function function, List<Expression> arguments) {
+    count(function, arguments, 2, 2);
+    return new Arithmetic.Function(
+        (a, row, out, frame) -> {
+          Integer exponent = Conversions.integer(a[1], row);
+          BigDecimal base = a[0].number(row);
+          if (exponent == null || Math.abs(exponent) > 999) {
+            frame.error(row, "power needs a whole exponent, at most 999");
+          } else if (exponent < 0 && base.signum() == 0) {
+            frame.error(row, "power: zero has no negative power");
+          } else {
+            out.number(
+                row,
+                exponent >= 0
+                    ? base.pow(exponent)
+                    : BigDecimal.ONE.divide(base.pow(-exponent), POWER));
+          }
+        },
+        number(arguments.get(0)),
+        number(arguments.get(1)));
+  }
+
+  Node concat(List<Expression> parts) {
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> out.text(row, a[0].text(row) + a[1].text(row)),
+        asText(parts.get(0)),
+        asText(parts.get(1)));
+  }
+
+  Node trim(TrimFunction trim) {
+    boolean from = trim.getFromExpression() != null;
+    Expression value = from ? trim.getFromExpression() : trim.getExpression();
+    String what =
+        from && trim.getExpression() instanceof StringValue text ? text.getNotExcapedValue() : " ";
+    String side = trim.getTrimSpecification() == null ? "BOTH" : trim.getTrimSpecification().name();
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> out.text(row, trimmed(a[0].text(row), what, side)),
+        asText(value));
+  }
+
+  private static String trimmed(String text, String what, String side) {
+    if (what.equals(" ")) {
+      return switch (side) {
+        case "LEADING" -> text.stripLeading();
+        case "TRAILING" -> text.stripTrailing();
+        default -> text.strip();
+      };
+    }
+    String left = text;
+    while (!side.equals("TRAILING") && !what.isEmpty() && left.startsWith(what)) {
+      left = left.substring(what.length());
+    }
+    while (!side.equals("LEADING") && !what.isEmpty() && left.endsWith(what)) {
+      left = left.substring(0, left.length() - what.length());
+    }
+    return left;
+  }
+
+  Node extract(String field, Node day) {
+    String wanted = field.toUpperCase(Locale.ROOT);
+    if (!List.of("YEAR", "MONTH", "DAY").contains(wanted)) {
+      throw scope.wrong("EXTRACT takes YEAR, MONTH or DAY, not " + field);
+    }
+    return new Arithmetic.Function(
+        (a, row, out, frame) -> {
+          LocalDate date = LocalDate.ofEpochDay(a[0].digits[row]);
+          out.number(
+              row,
+              switch (wanted) {
+                case "YEAR" -> date.getYear();
+                case "MONTH" -> date.getMonthValue();
+                default -> date.getDayOfMonth();
+              },
+              0);
+        },
+        day);
+  }
+}

@@ -1,0 +1,161 @@
+package org.abletwine.compute;
+
+import com.google.re2j.Pattern;
+import java.math.BigDecimal;
+import org.jspecify.annotations.Nullable;
+
+/** Nodes with three-valued truth. */
+final class Logic {
+  private Logic() {}
+
+  /** Compares two values of one kind; unknown when either is null. */
+  static final class Comparison extends Node {
+    private final String operator;
+    private final Node left;
+    private final Node right;
+
+    Comparison(String operator, Node left, Node right) {
+      super(Kind.TRUTH);
+      this.operator = operator;
+      this.left = left;
+      this.right = right;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = left.eval(frame, asked);
+      Values b = right.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (a.known[row] && b.known[row] && !skip(asked, row)) {
+          out.truth(row, holds(order(a, b, row)));
+        }
+      }
+    }
+
+    private int order(Values a, Values b, int row) {
+      return switch (left.kind) {
+        case NUMBER -> Decimals.compare(a, b, row);
+        case TEXT -> text(a.text(row), b.text(row));
+        default -> Long.compare(a.digits[row], b.digits[row]);
+      };
+    }
+
+    /** Columns of no stated type: as numbers when both are, else as text. */
+    private int text(String a, String b) {
+      if (untyped) {
+        BigDecimal x = Decimals.parse(a);
+        BigDecimal y = x == null ? null : Decimals.parse(b);
+        if (x != null && y != null) {
+          return x.compareTo(y);
+        }
+      }
+      return a.compareTo(b);
+    }
+
+    private boolean untyped;
+
+    Comparison ofUntyped() {
+      untyped = true;
+      return this;
+    }
+
+    private boolean holds(int order) {
+      return switch (operator) {
+        case "=" -> order == 0;
+        case "<>", "!=" -> order != 0;
+        case "<" -> order < 0;
+        case "<=" -> order <= 0;
+        case ">" -> order > 0;
+        default -> order >= 0;
+      };
+    }
+  }
+
+  /** AND, OR: the right side is asked only where the left does not settle it. */
+  static final class Both extends Node {
+    private final boolean and;
+    private final Node left;
+    private final Node right;
+
+    Both(boolean and, Node left, Node right) {
+      super(Kind.TRUTH);
+      this.and = and;
+      this.left = left;
+      this.right = right;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = left.eval(frame, asked);
+      boolean[] open = new boolean[frame.rows()];
+      for (int row = 0; row < open.length; row++) {
+        open[row] = !skip(asked, row) && !(and ? a.isFalse(row) : a.isTrue(row));
+      }
+      Values b = right.eval(frame, open);
+      for (int row = 0; row < open.length; row++) {
+        if (!open[row]) {
+          out.truth(row, !and);
+        } else if (and ? b.isFalse(row) : b.isTrue(row)) {
+          out.truth(row, !and);
+        } else if (a.known[row] && b.known[row]) {
+          out.truth(row, and);
+        }
+      }
+    }
+  }
+
+  /** NOT, or IS NULL, which is never unknown. */
+  static final class Single extends Node {
+    private final boolean isNull;
+    private final Node inner;
+
+    Single(boolean isNull, Node inner) {
+      super(Kind.TRUTH);
+      this.isNull = isNull;
+      this.inner = inner;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = inner.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (isNull) {
+          out.truth(row, !a.known[row]);
+        } else if (a.known[row]) {
+          out.truth(row, a.digits[row] == 0);
+        }
+      }
+    }
+  }
+
+  /** LIKE with a pattern that is a literal. */
+  static final class Like extends Node {
+    private final Node value;
+    private final Pattern pattern;
+
+    Like(Node value, String like, @Nullable Character escape) {
+      super(Kind.TRUTH);
+      this.value = value;
+      StringBuilder regex = new StringBuilder("(?s)");
+      for (int i = 0; i < like.length(); i++) {
+        char c = like.charAt(i);
+        if (escape != null && c == escape && i + 1 < like.length()) {
+          regex.append(Pattern.quote(String.valueOf(like.charAt(++i))));
+        } else {
+          regex.append(c == '%' ? ".*" : c == '_' ? "." : Pattern.quote(String.valueOf(c)));
+        }
+      }
+      pattern = Pattern.compile(regex.toString());
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = value.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (a.known[row] && !skip(asked, row)) {
+          out.truth(row, pattern.matches(a.text(row)));
+        }
+      }
+    }
+  }
+}

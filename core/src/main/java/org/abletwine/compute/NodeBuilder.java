@@ -1,0 +1,376 @@
+package org.abletwine.compute;
+
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import net.sf.jsqlparser.expression.BinaryExpression;
+import net.sf.jsqlparser.expression.BooleanValue;
+import net.sf.jsqlparser.expression.CaseExpression;
+import net.sf.jsqlparser.expression.CastExpression;
+import net.sf.jsqlparser.expression.DoubleValue;
+import net.sf.jsqlparser.expression.Expression;
+import net.sf.jsqlparser.expression.ExtractExpression;
+import net.sf.jsqlparser.expression.Function;
+import net.sf.jsqlparser.expression.IntervalExpression;
+import net.sf.jsqlparser.expression.LongValue;
+import net.sf.jsqlparser.expression.NotExpression;
+import net.sf.jsqlparser.expression.NullValue;
+import net.sf.jsqlparser.expression.SignedExpression;
+import net.sf.jsqlparser.expression.StringValue;
+import net.sf.jsqlparser.expression.TimeKeyExpression;
+import net.sf.jsqlparser.expression.TrimFunction;
+import net.sf.jsqlparser.expression.WhenClause;
+import net.sf.jsqlparser.expression.operators.arithmetic.Addition;
+import net.sf.jsqlparser.expression.operators.arithmetic.Concat;
+import net.sf.jsqlparser.expression.operators.arithmetic.Division;
+import net.sf.jsqlparser.expression.operators.arithmetic.Modulo;
+import net.sf.jsqlparser.expression.operators.arithmetic.Multiplication;
+import net.sf.jsqlparser.expression.operators.arithmetic.Subtraction;
+import net.sf.jsqlparser.expression.operators.conditional.AndExpression;
+import net.sf.jsqlparser.expression.operators.conditional.OrExpression;
+import net.sf.jsqlparser.expression.operators.relational.Between;
+import net.sf.jsqlparser.expression.operators.relational.ComparisonOperator;
+import net.sf.jsqlparser.expression.operators.relational.ExpressionList;
+import net.sf.jsqlparser.expression.operators.relational.InExpression;
+import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
+import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
+import net.sf.jsqlparser.schema.Column;
+import org.jspecify.annotations.Nullable;
+
+/** Turns a parsed expression into nodes, checking kinds on the way. */
+final class NodeBuilder {
+  private final Scope scope;
+  private final @Nullable LocalDate today;
+  private final Functions functions;
+
+  /**
+   * @param scope the columns
+   * @param today what CURRENT_DATE is; null when the plan does not state it
+   */
+  NodeBuilder(Scope scope, @Nullable LocalDate today) {
+    this.scope = scope;
+    this.today = today;
+    this.functions = new Functions(this, scope);
+  }
+
+  /** Builds a node of the wanted kind; ANY takes what comes. */
+  Node build(Expression e, Kind wanted) {
+    Node node = make(e, wanted);
+    if (wanted == Kind.ANY || node.kind == wanted) {
+      return node;
+    }
+    throw scope.wrongPart(e, "is " + node.kind.noun() + " where " + wanted.noun() + " is needed");
+  }
+
+  private Node make(Expression e, Kind wanted) {
+    if (e instanceof ExpressionList<?> list && list.size() == 1) {
+      return make(list.get(0), wanted);
+    }
+    if (e instanceof Column column) {
+      String name = column.getFullyQualifiedName();
+      boolean word = name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false");
+      return word && wanted != Kind.TEXT
+          ? truth(name.equalsIgnoreCase("true"))
+          : scope.column(name, wanted);
+    }
+    Node literal = literal(e, wanted);
+    if (literal != null) {
+      return literal;
+    }
+    if (e instanceof BinaryExpression binary
+        && !(e instanceof ComparisonOperator)
+        && !(e instanceof LikeExpression)) {
+      return binary(binary, wanted);
+    }
+    if (e instanceof CaseExpression one) {
+      return caseNode(one, wanted);
+    }
+    if (e instanceof CastExpression cast) {
+      return cast(cast);
+    }
+    if (e instanceof ExtractExpression extract) {
+      return functions.extract(extract.getName(), build(extract.getExpression(), Kind.DATE));
+    }
+    if (e instanceof TrimFunction trim) {
+      return functions.trim(trim);
+    }
+    if (e instanceof Function function) {
+      return functions.of(function, wanted);
+    }
+    Node truth = condition(e);
+    if (truth != null) {
+      return truth;
+    }
+    throw scope.wrongPart(e, "cannot be used here");
+  }
+
+  private @Nullable Node literal(Expression e, Kind wanted) {
+    if (e instanceof LongValue || e instanceof DoubleValue) {
+      return number(new BigDecimal(e.toString()));
+    }
+    if (e instanceof SignedExpression signed) {
+      Node inner = build(signed.getExpression(), Kind.NUMBER);
+      return signed.getSign() == '-'
+          ? new Arithmetic.Binary('-', number(BigDecimal.ZERO), inner)
+          : inner;
+    }
+    if (e instanceof StringValue text) {
+      String value = text.getNotExcapedValue();
+      return wanted == Kind.DATE
+          ? day(date(e, value))
+          : new Leaves.Constant(Kind.TEXT, (into, row) -> into.text(row, value));
+    }
+    if (e instanceof BooleanValue value) {
+      return truth(value.getValue());
+    }
+    if (e instanceof NullValue) {
+      return new Leaves.Constant(wanted == Kind.ANY ? Kind.TEXT : wanted, (into, row) -> {});
+    }
+    if (e instanceof TimeKeyExpression key) {
+      if (!key.getStringValue().toUpperCase(Locale.ROOT).startsWith("CURRENT_DATE")) {
+        throw scope.wrongPart(e, "is not known; only CURRENT_DATE is");
+      }
+      if (today == null) {
+        throw scope.wrong(
+            "CURRENT_DATE makes a run unrepeatable unless the plan states it; add current-date:"
+                + " 2026-11-23, or current-date: today");
+      }
+      return day(today);
+    }
+    return null;
+  }
+
+  static Node number(BigDecimal value) {
+    return new Leaves.Constant(Kind.NUMBER, (into, row) -> into.number(row, value));
+  }
+
+  private static Node truth(boolean value) {
+    return new Leaves.Constant(Kind.TRUTH, (into, row) -> into.truth(row, value));
+  }
+
+  private static Node day(LocalDate date) {
+    long day = date.toEpochDay();
+    return new Leaves.Constant(Kind.DATE, (into, row) -> into.day(row, day));
+  }
+
+  private LocalDate date(Expression e, String text) {
+    try {
+      return LocalDate.parse(text.strip());
+    } catch (DateTimeException x) {
+      throw scope.wrongPart(e, "is not a date; write it as '2026-07-20'");
+    }
+  }
+
+  private Node binary(BinaryExpression e, Kind wanted) {
+    if (e instanceof AndExpression || e instanceof OrExpression) {
+      return new Logic.Both(
+          e instanceof AndExpression,
+          build(e.getLeftExpression(), Kind.TRUTH),
+          build(e.getRightExpression(), Kind.TRUTH));
+    }
+    if (e instanceof Concat) {
+      return functions.concat(List.of(e.getLeftExpression(), e.getRightExpression()));
+    }
+    char operator =
+        e instanceof Addition
+            ? '+'
+            : e instanceof Subtraction
+                ? '-'
+                : e instanceof Multiplication
+                    ? '*'
+                    : e instanceof Division ? '/' : e instanceof Modulo ? '%' : 0;
+    if (operator == 0) {
+      throw scope.wrongPart(e, "uses an operator that is not known");
+    }
+    if (e.getRightExpression() instanceof IntervalExpression interval && operator <= '-') {
+      return interval(e, interval, operator == '-');
+    }
+    if (operator == '-' && isDate(e.getLeftExpression()) && isDate(e.getRightExpression())) {
+      return new Arithmetic.Function(
+          (a, row, out, frame) -> out.number(row, a[0].digits[row] - a[1].digits[row], 0),
+          build(e.getLeftExpression(), Kind.DATE),
+          build(e.getRightExpression(), Kind.DATE));
+    }
+    return new Arithmetic.Binary(
+        operator,
+        build(e.getLeftExpression(), Kind.NUMBER),
+        build(e.getRightExpression(), Kind.NUMBER));
+  }
+
+  private Node interval(BinaryExpression e, IntervalExpression interval, boolean back) {
+    String amount = String.valueOf(interval.getParameter()).replace("'", "").strip();
+    String written = interval.toString().strip().toUpperCase(Locale.ROOT);
+    String unit = written.substring(written.lastIndexOf(' ') + 1);
+    ChronoUnit known =
+        switch (unit) {
+          case "DAY", "DAYS" -> ChronoUnit.DAYS;
+          case "MONTH", "MONTHS" -> ChronoUnit.MONTHS;
+          case "YEAR", "YEARS" -> ChronoUnit.YEARS;
+          default -> throw scope.wrongPart(interval, "needs DAY, MONTH or YEAR");
+        };
+    try {
+      long count = Long.parseLong(amount);
+      return Arithmetic.shifted(
+          build(e.getLeftExpression(), Kind.DATE), back ? -count : count, known);
+    } catch (NumberFormatException x) {
+      throw scope.wrongPart(interval, "needs a whole number, such as INTERVAL '14' DAY");
+    }
+  }
+
+  /** Whether an expression is a date whatever it is used for. */
+  private boolean isDate(Expression e) {
+    return natural(e) == Kind.DATE;
+  }
+
+  /** The kind an expression has of itself; ANY for columns of no stated type, literals of null. */
+  Kind natural(Expression e) {
+    if (e instanceof ExpressionList<?> list && list.size() == 1) {
+      return natural(list.get(0));
+    }
+    if (e instanceof NullValue) {
+      return Kind.ANY;
+    }
+    if (e instanceof Column column) {
+      String name = column.getFullyQualifiedName();
+      if (name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false")) {
+        return Kind.TRUTH;
+      }
+      return scope.typed(name) ? scope.column(name, Kind.ANY).kind : Kind.ANY;
+    }
+    return make(e, Kind.ANY).kind;
+  }
+
+  /** The kind that several expressions agree on, where they must be of one. */
+  Kind common(List<? extends Expression> all, Kind wanted) {
+    if (wanted != Kind.ANY) {
+      return wanted;
+    }
+    Kind found = Kind.ANY;
+    for (Expression e : all) {
+      Kind kind = natural(e);
+      boolean text = kind == Kind.TEXT && found == Kind.DATE && e instanceof StringValue;
+      if (kind == Kind.DATE && found == Kind.TEXT || text) {
+        found = Kind.DATE;
+      } else if (found == Kind.ANY) {
+        found = kind;
+      }
+    }
+    return found == Kind.ANY ? Kind.TEXT : found;
+  }
+
+  private @Nullable Node condition(Expression e) {
+    if (e instanceof NotExpression not) {
+      return new Logic.Single(false, build(not.getExpression(), Kind.TRUTH));
+    }
+    if (e instanceof IsNullExpression isNull) {
+      Node test = new Logic.Single(true, build(isNull.getLeftExpression(), Kind.ANY));
+      return isNull.isNot() ? new Logic.Single(false, test) : test;
+    }
+    if (e instanceof ComparisonOperator comparison) {
+      return compare(
+          comparison.getStringExpression(),
+          comparison.getLeftExpression(),
+          comparison.getRightExpression());
+    }
+    if (e instanceof Between between) {
+      Node both =
+          new Logic.Both(
+              true,
+              compare(">=", between.getLeftExpression(), between.getBetweenExpressionStart()),
+              compare("<=", between.getLeftExpression(), between.getBetweenExpressionEnd()));
+      return between.isNot() ? new Logic.Single(false, both) : both;
+    }
+    if (e instanceof InExpression in) {
+      return in(in);
+    }
+    if (e instanceof LikeExpression like) {
+      return like(like);
+    }
+    return null;
+  }
+
+  Node compare(String operator, Expression left, Expression right) {
+    boolean untyped = natural(left) == Kind.ANY && natural(right) == Kind.ANY;
+    Kind kind = common(List.of(left, right), Kind.ANY);
+    Logic.Comparison node = new Logic.Comparison(operator, build(left, kind), build(right, kind));
+    return untyped ? node.ofUntyped() : node;
+  }
+
+  private Node in(InExpression in) {
+    if (!(in.getRightExpression() instanceof ExpressionList<?> list)) {
+      throw scope.wrongPart(in, "needs a list in brackets");
+    }
+    Node any = null;
+    for (Expression item : list) {
+      Node equal = compare("=", in.getLeftExpression(), item);
+      any = any == null ? equal : new Logic.Both(false, any, equal);
+    }
+    if (any == null) {
+      throw scope.wrongPart(in, "needs at least one value");
+    }
+    return in.isNot() ? new Logic.Single(false, any) : any;
+  }
+
+  private Node like(LikeExpression like) {
+    if (!(like.getRightExpression() instanceof StringValue wanted)) {
+      throw scope.wrongPart(like, "needs a text in single quotes");
+    }
+    Expression escape = like.getEscape();
+    Character by =
+        escape instanceof StringValue text && text.getValue().length() == 1
+            ? text.getValue().charAt(0)
+            : null;
+    Node node =
+        new Logic.Like(build(like.getLeftExpression(), Kind.TEXT), wanted.getNotExcapedValue(), by);
+    return like.isNot() ? new Logic.Single(false, node) : node;
+  }
+
+  private Node caseNode(CaseExpression e, Kind wanted) {
+    List<Expression> outcomes = new ArrayList<>();
+    e.getWhenClauses().forEach(when -> outcomes.add(when.getThenExpression()));
+    if (e.getElseExpression() != null) {
+      outcomes.add(e.getElseExpression());
+    }
+    Kind kind = common(outcomes, wanted);
+    List<Node> conditions = new ArrayList<>();
+    List<Node> results = new ArrayList<>();
+    for (WhenClause when : e.getWhenClauses()) {
+      conditions.add(
+          e.getSwitchExpression() == null
+              ? build(when.getWhenExpression(), Kind.TRUTH)
+              : compare("=", e.getSwitchExpression(), when.getWhenExpression()));
+      results.add(build(when.getThenExpression(), kind));
+    }
+    Node otherwise = e.getElseExpression() == null ? null : build(e.getElseExpression(), kind);
+    return new Choosing.Case(kind, conditions, results, otherwise);
+  }
+
+  private Node cast(CastExpression cast) {
+    String type = cast.getColDataType().getDataType().toUpperCase(Locale.ROOT);
+    List<String> sizes = cast.getColDataType().getArgumentsStringList();
+    if (type.equals("DATE") && cast.getLeftExpression() instanceof StringValue text) {
+      return day(date(cast, text.getNotExcapedValue()));
+    }
+    Node inner = build(cast.getLeftExpression(), Kind.ANY);
+    return switch (type) {
+      case "DATE" -> Conversions.toDate(inner);
+      case "INTEGER", "INT", "BIGINT", "SMALLINT" -> Conversions.toNumber(inner, -1, 0);
+      case "DECIMAL", "NUMERIC" ->
+          sizes == null || sizes.isEmpty()
+              ? Conversions.toNumber(inner, -1, -1)
+              : Conversions.toNumber(
+                  inner,
+                  Integer.parseInt(sizes.get(0).strip()),
+                  sizes.size() > 1 ? Integer.parseInt(sizes.get(1).strip()) : 0);
+      case "VARCHAR", "CHAR", "CHARACTER", "TEXT", "CHARACTER VARYING" -> Conversions.toText(inner);
+      default ->
+          throw scope.wrongPart(
+              cast,
+              "casts to a type that is not known; DATE, INTEGER, DECIMAL" + " and VARCHAR are");
+    };
+  }
+}

@@ -1,0 +1,85 @@
+package org.abletwine.compute;
+
+import java.math.BigDecimal;
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The values of an expression for the rows of a batch. Reused from batch to batch.
+ *
+ * <p>Invariant: where {@code known[row]} is false the value is null (for truth: unknown). A number
+ * is {@code digits[row]} divided by ten to the {@code scale[row]}, unless {@code wide[row]} holds
+ * one that does not fit; a day is its number since 1970-01-01 in {@code digits}; a truth value is 1
+ * or 0 in {@code digits}.
+ */
+final class Values {
+  boolean[] known = new boolean[0];
+  long[] digits = new long[0];
+  byte[] scale = new byte[0];
+  @Nullable BigDecimal[] wide = new BigDecimal[0];
+  @Nullable String[] text = new String[0];
+
+  /** Makes room, and forgets what was held. */
+  void prepare(int rows, Kind kind) {
+    if (known.length < rows) {
+      known = new boolean[rows];
+      digits = new long[rows];
+      scale = new byte[rows];
+      wide = new BigDecimal[kind == Kind.NUMBER ? rows : 0];
+      text = new String[kind == Kind.TEXT ? rows : 0];
+    } else {
+      Arrays.fill(known, 0, rows, false);
+      Arrays.fill(wide, null);
+    }
+  }
+
+  void number(int row, long unscaled, int places) {
+    known[row] = true;
+    digits[row] = unscaled;
+    scale[row] = (byte) places;
+  }
+
+  /** Takes a number of any size. */
+  void number(int row, BigDecimal value) {
+    known[row] = true;
+    boolean fits = value.scale() >= 0 && value.scale() <= Decimals.MOST_PLACES;
+    if (fits && value.unscaledValue().bitLength() < Long.SIZE) {
+      digits[row] = value.unscaledValue().longValue();
+      scale[row] = (byte) value.scale();
+    } else {
+      wide[row] = value;
+    }
+  }
+
+  BigDecimal number(int row) {
+    BigDecimal held = wide[row];
+    return held == null ? BigDecimal.valueOf(digits[row], scale[row]) : held;
+  }
+
+  void truth(int row, boolean value) {
+    known[row] = true;
+    digits[row] = value ? 1 : 0;
+  }
+
+  boolean isTrue(int row) {
+    return known[row] && digits[row] != 0;
+  }
+
+  boolean isFalse(int row) {
+    return known[row] && digits[row] == 0;
+  }
+
+  void day(int row, long day) {
+    known[row] = true;
+    digits[row] = day;
+  }
+
+  void text(int row, @Nullable String value) {
+    known[row] = value != null;
+    text[row] = value;
+  }
+
+  String text(int row) {
+    return String.valueOf(text[row]);
+  }
+}

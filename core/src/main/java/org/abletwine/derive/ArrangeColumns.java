@@ -1,0 +1,53 @@
+package org.abletwine.derive;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.figures.ColumnFigures;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+
+/**
+ * Renames columns and puts some of them first. Immutable.
+ *
+ * @param rename the new name of each column renamed
+ * @param first the columns to come first, by their new names; the others follow as they were
+ */
+public record ArrangeColumns(Map<String, String> rename, List<String> first) implements Step {
+
+  /** Copies map and list. */
+  public ArrangeColumns {
+    rename = new LinkedHashMap<>(rename);
+    first = List.copyOf(first);
+  }
+
+  @Override
+  public String title() {
+    return rename.isEmpty() ? "order-columns" : "rename";
+  }
+
+  @Override
+  public void check(Columns columns) {
+    rename.forEach(columns::rename);
+    columns.order(first);
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    check(columns);
+    return new StepRunner() {
+      @Override
+      public void apply(Batch batch) {
+        // only names and order change: nothing to do to the rows
+      }
+
+      @Override
+      public ColumnFigures figures() {
+        return new ColumnFigures(title(), first);
+      }
+    };
+  }
+}

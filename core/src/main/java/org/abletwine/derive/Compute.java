@@ -1,0 +1,114 @@
+package org.abletwine.derive;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.compute.Expression;
+import org.abletwine.figures.ComputeFigures;
+import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.step.Columns;
+import org.abletwine.step.NullReasons;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+
+/**
+ * Adds a column computed by a SQL expression. Immutable.
+ *
+ * @param column the column to add
+ * @param expression how it is computed
+ * @param settings how expressions are evaluated
+ */
+public record Compute(String column, String expression, Expression.Settings settings)
+    implements Step {
+
+  @Override
+  public String title() {
+    return "compute " + column;
+  }
+
+  @Override
+  public void check(Columns columns) {
+    compile(columns);
+  }
+
+  private Expression compile(Columns columns) {
+    Expression compiled = Expression.of(expression, columns, "compute " + column, settings);
+    columns.add(column, title(), "choose another name for the result");
+    columns.typed(column, compiled.type());
+    return compiled;
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    Expression compiled = compile(columns);
+    int[] inputs =
+        compiled.inputs().stream().mapToInt(name -> columns.require(name, title())).toArray();
+    return new Runner(this, compiled, inputs, columns.reasons());
+  }
+
+  private static final class Runner implements StepRunner {
+    private final Compute step;
+    private final Expression expression;
+    private final int[] inputs;
+    private final NullReasons reasons;
+    private final Map<Integer, long[]> because = new LinkedHashMap<>();
+    private long rows;
+    private long nulls;
+
+    Runner(Compute step, Expression expression, int[] inputs, NullReasons reasons) {
+      this.step = step;
+      this.expression = expression;
+      this.inputs = inputs;
+      this.reasons = reasons;
+    }
+
+    @Override
+    public void apply(Batch batch) {
+      expression.over(batch);
+      CellVector target = batch.addColumn();
+      target.clearNarrow();
+      int count = batch.rows();
+      for (int row = 0; row < count; row++) {
+        expression.appendTo(target, row);
+        if (expression.isNull(row)) {
+          nulls++;
+          int reason = reason(batch, row);
+          target.because(reason);
+          because.computeIfAbsent(reason, r -> new long[1])[0]++;
+        }
+      }
+      rows += count;
+    }
+
+    /** The first input that is null, and why that one is, down the chain. */
+    private int reason(Batch batch, int row) {
+      for (int i = 0; i < inputs.length; i++) {
+        CellVector cells = batch.column(inputs[i]);
+        if (cells.starts[row] < 0) {
+          String why = reasons.text(cells.reason(row));
+          boolean chained = why.indexOf(": ") > 0;
+          return reasons.of(chained ? why : expression.inputs().get(i) + ": " + why);
+        }
+      }
+      return reasons.of("the expression: no value");
+    }
+
+    @Override
+    public ComputeFigures figures() {
+      List<Share> shares = new ArrayList<>();
+      because.forEach((reason, count) -> shares.add(new Share(reasons.text(reason), count[0])));
+      return new ComputeFigures(
+          step.column,
+          step.expression,
+          rows,
+          nulls,
+          shares,
+          expression.errors(),
+          expression.errorExample());
+    }
+  }
+}

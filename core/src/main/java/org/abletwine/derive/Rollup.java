@@ -1,0 +1,65 @@
+package org.abletwine.derive;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.lookup.Aggregate;
+import org.abletwine.lookup.Attribute;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Totals by group, over the rows that reach the step; changes nothing. Rows whose group is null, in
+ * whole or in part, make groups of their own and are never left out. Immutable.
+ *
+ * @param by the columns that make the groups
+ * @param totals what to total; a plain column is summed
+ * @param grandTotal whether the totals over all rows are wanted
+ * @param file where to write them; null for nowhere
+ * @param form the table whose form that file takes after
+ */
+public record Rollup(
+    List<String> by, List<Attribute> totals, boolean grandTotal, @Nullable Path file, Table form)
+    implements Step {
+
+  /** Copies the lists. */
+  public Rollup {
+    by = List.copyOf(by);
+    totals = List.copyOf(totals);
+  }
+
+  @Override
+  public String title() {
+    return "rollup by " + String.join(", ", by);
+  }
+
+  @Override
+  public void check(Columns columns) {
+    numbers(columns);
+  }
+
+  private int[][] numbers(Columns columns) {
+    String where = "rollups";
+    int[] groups = by.stream().mapToInt(name -> columns.require(name, where + ", by")).toArray();
+    List<Integer> of = new ArrayList<>();
+    for (Attribute total : totals) {
+      if (total.aggregate() != null && total.aggregate().function() == Aggregate.Function.LISTAGG) {
+        throw new SettingException(where + ": listagg is not a total; use it in bring");
+      }
+      boolean rows = total.source().equals("*");
+      of.add(rows ? -1 : columns.require(total.source(), where + ", totals"));
+    }
+    return new int[][] {groups, of.stream().mapToInt(Integer::intValue).toArray()};
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    int[][] numbers = numbers(columns);
+    return new RollupRunner(this, numbers[0], numbers[1], context.writes());
+  }
+}

@@ -1,0 +1,35 @@
+package org.abletwine.figures;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Totals by group.
+ *
+ * @param name the rollup, such as its file
+ * @param by the columns that make the groups
+ * @param totals what is totalled, as named in the output
+ * @param groups the groups in order of their values, nulls last; each row holds the values of
+ *     {@code by}, then the totals; null stands for itself
+ * @param grandTotal the totals over all rows, or none when not asked for
+ * @param file where they were written; empty for nowhere
+ */
+public record RollupFigures(
+    String name,
+    List<String> by,
+    List<String> totals,
+    List<List<@Nullable String>> groups,
+    List<@Nullable String> grandTotal,
+    String file)
+    implements StepFigures {
+
+  /** Copies the lists. */
+  public RollupFigures {
+    by = List.copyOf(by);
+    totals = List.copyOf(totals);
+    groups = List.copyOf(groups);
+    grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
+  }
+}

@@ -1,0 +1,146 @@
+package org.abletwine.plan;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.figures.Expectation;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.ThatFigures;
+import org.abletwine.figures.TotalFigures;
+import org.abletwine.plan.Plan.Expect;
+
+/** Judges what a plan expects of a run. All are judged, whether or not one before holds. */
+final class Expectations {
+  private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+  private static final int PLACES = 2;
+
+  private final Expect expect;
+  private final Map<String, String> referenceOf;
+
+  /**
+   * @param expect what is expected
+   * @param referenceOf the reference of each lookup
+   */
+  Expectations(Expect expect, Map<String, String> referenceOf) {
+    this.expect = expect;
+    this.referenceOf = referenceOf;
+  }
+
+  List<Expectation> judge(RunRecord run) {
+    List<Expectation> judged = new ArrayList<>();
+    expect.matched().forEach((lookup, least) -> matched(run, lookup, least, judged));
+    expect.unique().forEach(reference -> unique(run, reference, judged));
+    rows(run, judged);
+    expect.totals().forEach(column -> total(run, column, judged));
+    expect.nulls().forEach((column, most) -> nulls(run, column, most, judged));
+    for (ThatFigures that : run.of(ThatFigures.class)) {
+      judged.add(new Expectation("that", that.figure(), that.name(), that.holds()));
+    }
+    return judged;
+  }
+
+  private static void matched(
+      RunRecord run, String name, BigDecimal least, List<Expectation> judged) {
+    for (LookupFigures lookup : run.lookups()) {
+      if (lookup.name().equals(name)) {
+        boolean holds = atLeast(lookup.matched(), lookup.rows(), least);
+        judged.add(
+            new Expectation(
+                "matched " + name,
+                percent(lookup.matched(), lookup.rows()),
+                "at least " + least.toPlainString() + " %",
+                holds));
+      }
+    }
+  }
+
+  /** Exact: a share is compared as a fraction, not as the rounded figure that is shown. */
+  private static boolean atLeast(long part, long whole, BigDecimal least) {
+    return BigDecimal.valueOf(part)
+            .multiply(HUNDRED)
+            .compareTo(least.multiply(BigDecimal.valueOf(whole)))
+        >= 0;
+  }
+
+  private void unique(RunRecord run, String reference, List<Expectation> judged) {
+    long several = 0;
+    for (LookupFigures lookup : run.lookups()) {
+      if (reference.equals(referenceOf.get(lookup.name()))) {
+        several = Math.max(several, lookup.severalKeys());
+      }
+    }
+    judged.add(
+        new Expectation(
+            "unique " + reference,
+            several + (several == 1 ? " key" : " keys") + " on several rows",
+            "none",
+            several == 0));
+  }
+
+  private void rows(RunRecord run, List<Expectation> judged) {
+    String wanted = expect.rows();
+    if (wanted != null) {
+      long rows = wanted.equals("same") ? run.rowsIn() : Long.parseLong(wanted);
+      judged.add(
+          new Expectation(
+              "rows", run.rowsOut() + " rows out", rows + " rows", run.rowsOut() == rows));
+    }
+  }
+
+  private static void total(RunRecord run, String column, List<Expectation> judged) {
+    BigDecimal before = null;
+    BigDecimal after = null;
+    for (TotalFigures total : run.of(TotalFigures.class)) {
+      if (total.column().equals(column)) {
+        before = total.when().equals(Tail.BEFORE) ? total.total() : before;
+        after = total.when().equals(Tail.AFTER) ? total.total() : after;
+      }
+    }
+    if (before != null && after != null) {
+      judged.add(
+          new Expectation(
+              "total " + column,
+              after.toPlainString() + " after",
+              before.toPlainString() + " before",
+              before.compareTo(after) == 0));
+    }
+  }
+
+  private static void nulls(
+      RunRecord run, String column, BigDecimal most, List<Expectation> judged) {
+    for (TotalFigures total : run.of(TotalFigures.class)) {
+      if (total.column().equals(column) && total.when().equals(Tail.AFTER)) {
+        boolean holds =
+            BigDecimal.valueOf(total.nulls())
+                    .multiply(HUNDRED)
+                    .compareTo(most.multiply(BigDecimal.valueOf(total.rows())))
+                <= 0;
+        judged.add(
+            new Expectation(
+                "nulls " + column,
+                percent(total.nulls(), total.rows()),
+                "at most " + most.toPlainString() + " %",
+                holds));
+        return;
+      }
+    }
+  }
+
+  private static String percent(long part, long whole) {
+    if (whole == 0) {
+      return "no rows";
+    }
+    return BigDecimal.valueOf(part)
+            .multiply(HUNDRED)
+            .divide(BigDecimal.valueOf(whole), PLACES, RoundingMode.HALF_UP)
+            .toPlainString()
+        + " % ("
+        + part
+        + " of "
+        + whole
+        + ")";
+  }
+}

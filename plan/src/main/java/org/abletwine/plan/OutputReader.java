@@ -1,0 +1,102 @@
+package org.abletwine.plan;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.abletwine.plan.Plan.Outputs;
+import org.abletwine.plan.Plan.RollupSpec;
+import org.jspecify.annotations.Nullable;
+
+/** Reads where results go, and how the output's columns are arranged. */
+final class OutputReader {
+  private static final Set<String> OUTPUTS =
+      PlanReader.ordered(
+          "enriched",
+          "exceptions",
+          "corrections",
+          "record",
+          "rollups",
+          "drop-columns",
+          "order-columns",
+          "rename");
+  private static final Set<String> ROLLUP =
+      PlanReader.ordered("by", "totals", "grand-total", "file");
+
+  private final Path folder;
+
+  /**
+   * @param folder what relative paths are relative to
+   */
+  OutputReader(Path folder) {
+    this.folder = folder;
+  }
+
+  Outputs read(@Nullable PlanNode node) {
+    if (node == null) {
+      return new Outputs(
+          null, null, null, null, List.of(), List.of(), Map.of(), List.of(), Optional.empty());
+    }
+    Map<String, PlanNode> settings = node.entries(OUTPUTS);
+    PlanNode drop = settings.get("drop-columns");
+    PlanNode order = settings.get("order-columns");
+    return new Outputs(
+        path(folder, settings.get("enriched")),
+        path(folder, settings.get("exceptions")),
+        path(folder, settings.get("corrections")),
+        path(folder, settings.get("record")),
+        drop == null ? List.of() : drop.texts(),
+        order == null ? List.of() : order.texts(),
+        rename(settings.get("rename")),
+        rollups(settings.get("rollups")),
+        node.mark());
+  }
+
+  private static Map<String, String> rename(@Nullable PlanNode node) {
+    Map<String, String> names = new LinkedHashMap<>();
+    if (node != null) {
+      node.anyEntries()
+          .forEach(
+              (from, to) -> {
+                String name = to.text();
+                if (name != null) {
+                  names.put(from, name);
+                }
+              });
+    }
+    return names;
+  }
+
+  private List<RollupSpec> rollups(@Nullable PlanNode node) {
+    List<RollupSpec> rollups = new ArrayList<>();
+    if (node == null) {
+      return rollups;
+    }
+    for (PlanNode item : node.items()) {
+      Map<String, PlanNode> settings = item.entries(ROLLUP);
+      PlanNode by = settings.get("by");
+      PlanNode totals = settings.get("totals");
+      PlanNode grand = settings.get("grand-total");
+      if (by == null || totals == null) {
+        item.wrong("state a rollup as { by: [COLUMN], totals: [COLUMN], file: FILE.csv }");
+        continue;
+      }
+      rollups.add(
+          new RollupSpec(
+              by.texts(),
+              totals.texts(),
+              grand != null && Boolean.TRUE.equals(grand.yesOrNo()),
+              path(folder, settings.get("file")),
+              item.mark()));
+    }
+    return rollups;
+  }
+
+  static @Nullable Path path(Path folder, @Nullable PlanNode node) {
+    String text = node == null ? null : node.text();
+    return text == null ? null : text.equals("-") ? Path.of("-") : folder.resolve(text);
+  }
+}
