@@ -12,15 +12,10 @@ final class Choosing {
     if (!from.known[row]) {
       return;
     }
-    to.known[row] = true;
-    if (kind == Kind.TEXT) {
-      to.text[row] = from.text[row];
-    } else {
-      to.digits[row] = from.digits[row];
-      to.scale[row] = from.scale[row];
-      if (kind == Kind.NUMBER) {
-        to.wide[row] = from.wide[row];
-      }
+    switch (kind) {
+      case TEXT -> to.text(row, from.text[row]);
+      case NUMBER -> to.number(row, from, row);
+      default -> to.day(row, from.digits[row]);
     }
   }
 

@@ -35,10 +35,10 @@ final class Decimals {
   static boolean read(char[] text, int from, int to, Values into, int row) {
     int start = from;
     int end = to;
-    while (start < end && Character.isWhitespace(text[start])) {
+    while (start < end && text[start] <= ' ') {
       start++;
     }
-    while (end > start && Character.isWhitespace(text[end - 1])) {
+    while (end > start && text[end - 1] <= ' ') {
       end--;
     }
     int at = start;
@@ -133,6 +133,11 @@ final class Decimals {
       divideWide(a.number(row), b.number(row), out, row);
       return;
     }
+    int tens = powerOfTen(divisor);
+    if (tens >= 0) {
+      shift(a, a.scale[row] + tens - b.scale[row], out, row);
+      return;
+    }
     long dividend = Math.abs(a.digits[row]);
     long by = Math.abs(divisor);
     boolean negative = a.digits[row] < 0 != divisor < 0;
@@ -158,6 +163,35 @@ final class Decimals {
       places--;
     }
     out.number(row, negative ? -quotient : quotient, quotient == 0 ? 0 : places);
+  }
+
+  /** Which power of ten a number is, or -1. */
+  private static int powerOfTen(long number) {
+    for (int power = 0; power < POWERS.length && POWERS[power] <= number; power++) {
+      if (POWERS[power] == number) {
+        return power;
+      }
+    }
+    return -1;
+  }
+
+  /** The dividend's digits with other places: what dividing by a power of ten comes to. */
+  private static void shift(Values a, int wanted, Values out, int row) {
+    int least = a.scale[row];
+    int places = wanted;
+    long digits = a.digits[row];
+    if (places > QUOTIENT_PLACES || places < least) {
+      BigDecimal value = BigDecimal.valueOf(digits, places);
+      BigDecimal rounded =
+          value.setScale(Math.max(least, Math.min(places, QUOTIENT_PLACES)), RoundingMode.HALF_UP);
+      out.number(row, rounded);
+      return;
+    }
+    while (places > least && digits % 10 == 0) {
+      digits /= 10;
+      places--;
+    }
+    out.number(row, digits, places);
   }
 
   private static void divideWide(BigDecimal a, BigDecimal b, Values out, int row) {
@@ -212,14 +246,23 @@ final class Decimals {
     int at = buffer.length;
     long rest = unscaled;
     int digits = 0;
-    do {
+    while (rest > Integer.MAX_VALUE || rest < -Integer.MAX_VALUE) {
       if (digits == places && places > 0) {
         buffer[--at] = '.';
       }
       buffer[--at] = (byte) ('0' + Math.abs(rest % 10));
       rest /= 10;
       digits++;
-    } while (rest != 0 || digits <= places);
+    }
+    int small = Math.abs((int) rest);
+    do {
+      if (digits == places && places > 0) {
+        buffer[--at] = '.';
+      }
+      buffer[--at] = (byte) ('0' + small % 10);
+      small /= 10;
+      digits++;
+    } while (small != 0 || digits <= places);
     if (unscaled < 0) {
       buffer[--at] = '-';
     }

@@ -22,6 +22,7 @@ public final class Expression {
   private final List<String> inputs;
   private final Frame frame;
   private final byte[] digits = new byte[32];
+  private final Computed computed;
   private Values values = new Values();
 
   private Expression(String text, Node node, List<String> inputs, Frame frame) {
@@ -29,6 +30,7 @@ public final class Expression {
     this.node = node;
     this.inputs = List.copyOf(inputs);
     this.frame = frame;
+    this.computed = new Computed(node);
   }
 
   /**
@@ -98,6 +100,11 @@ public final class Expression {
         : "it is not an expression of ISO SQL";
   }
 
+  /** Returns what it computes, for expressions that name its column. */
+  public Computed computed() {
+    return computed;
+  }
+
   /** Returns the columns it names, in the order it names them. */
   public List<String> inputs() {
     return inputs;
@@ -122,6 +129,7 @@ public final class Expression {
   public void over(Batch batch) {
     frame.over(batch);
     values = node.eval(frame, null);
+    computed.of(batch, values);
   }
 
   /**

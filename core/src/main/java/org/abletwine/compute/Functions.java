@@ -36,6 +36,7 @@ final class Functions {
           "trim",
           "upper");
 
+  private static final int MOST_PLACES = 100;
   private static final MathContext POWER = new MathContext(34, RoundingMode.HALF_UP);
 
   private final NodeBuilder nodes;
@@ -193,10 +194,17 @@ final class Functions {
           (a, row, out, frame) -> Decimals.round(a[0], row, 0, mode, out),
           number(arguments.get(0)));
     }
+    Integer stated = number(arguments.get(1)).constant();
+    if (stated != null && Math.abs(stated) <= MOST_PLACES) {
+      int places = stated;
+      return new Arithmetic.Function(
+          (a, row, out, frame) -> Decimals.round(a[0], row, places, mode, out),
+          number(arguments.get(0)));
+    }
     return new Arithmetic.Function(
         (a, row, out, frame) -> {
           Integer places = Conversions.integer(a[1], row);
-          if (places == null || Math.abs(places) > 100) {
+          if (places == null || Math.abs(places) > MOST_PLACES) {
             frame.error(row, "round needs a whole number of places, at most 100");
           } else {
             Decimals.round(a[0], row, places, mode, out);

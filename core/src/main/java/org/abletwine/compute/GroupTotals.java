@@ -37,8 +37,10 @@ public final class GroupTotals {
 
   private final Function function;
   private final Values one = new Values();
-  private long[] sums = new long[64];
-  private long[] counts = new long[64];
+
+  /** For each group the sum's digits and, beside it in memory, how many were added. */
+  private long[] held = new long[128];
+
   private int scale;
   private final Map<Integer, BigDecimal> wide = new HashMap<>();
   private BigDecimal[] best = new BigDecimal[0];
@@ -60,10 +62,8 @@ public final class GroupTotals {
    * @param group the group
    */
   public void touch(int group) {
-    if (group >= counts.length) {
-      int length = Math.max(group + 1, counts.length * 2);
-      sums = Arrays.copyOf(sums, length);
-      counts = Arrays.copyOf(counts, length);
+    if (2 * group >= held.length) {
+      held = Arrays.copyOf(held, Math.max(2 * group + 2, held.length * 2));
     }
     groups = Math.max(groups, group + 1);
   }
@@ -75,7 +75,7 @@ public final class GroupTotals {
    */
   public void addRow(int group) {
     touch(group);
-    counts[group]++;
+    held[2 * group + 1]++;
   }
 
   /**
@@ -92,7 +92,7 @@ public final class GroupTotals {
       return;
     }
     if (function == Function.COUNT) {
-      counts[group]++;
+      held[2 * group + 1]++;
       return;
     }
     if (function == Function.COUNT_DISTINCT) {
@@ -104,7 +104,7 @@ public final class GroupTotals {
       notNumbers++;
       return;
     }
-    counts[group]++;
+    held[2 * group + 1]++;
     if (function == Function.MIN || function == Function.MAX) {
       keepBest(group, one.number(0));
     } else {
@@ -114,11 +114,11 @@ public final class GroupTotals {
 
   private void keepBest(int group, BigDecimal value) {
     if (group >= best.length) {
-      best = Arrays.copyOf(best, counts.length);
+      best = Arrays.copyOf(best, held.length / 2);
     }
-    BigDecimal held = best[group];
-    int order = held == null ? 0 : value.compareTo(held);
-    if (held == null || (function == Function.MIN ? order < 0 : order > 0)) {
+    BigDecimal most = best[group];
+    int order = most == null ? 0 : value.compareTo(most);
+    if (most == null || (function == Function.MIN ? order < 0 : order > 0)) {
       best[group] = value;
     }
   }
@@ -131,9 +131,9 @@ public final class GroupTotals {
       long factor = pow(scale - one.scale[0]);
       long value = one.digits[0] * factor;
       boolean fits = Math.multiplyHigh(one.digits[0], factor) == value >> 63;
-      long sum = sums[group] + value;
-      if (fits && ((sums[group] ^ sum) & (value ^ sum)) >= 0) {
-        sums[group] = sum;
+      long sum = held[2 * group] + value;
+      if (fits && ((held[2 * group] ^ sum) & (value ^ sum)) >= 0) {
+        held[2 * group] = sum;
         return;
       }
     }
@@ -151,19 +151,20 @@ public final class GroupTotals {
   private void rescale(int places) {
     long factor = pow(places - scale);
     for (int group = 0; group < groups; group++) {
-      long scaled = sums[group] * factor;
-      if (Math.multiplyHigh(sums[group], factor) == scaled >> 63) {
-        sums[group] = scaled;
+      long scaled = held[2 * group] * factor;
+      if (Math.multiplyHigh(held[2 * group], factor) == scaled >> 63) {
+        held[2 * group] = scaled;
       } else {
-        wide.merge(group, BigDecimal.valueOf(sums[group], scale), BigDecimal::add);
-        sums[group] = 0;
+        wide.merge(group, BigDecimal.valueOf(held[2 * group], scale), BigDecimal::add);
+        held[2 * group] = 0;
       }
     }
     scale = places;
   }
 
   private BigDecimal sumOf(int group) {
-    return BigDecimal.valueOf(sums[group], scale).add(wide.getOrDefault(group, BigDecimal.ZERO));
+    return BigDecimal.valueOf(held[2 * group], scale)
+        .add(wide.getOrDefault(group, BigDecimal.ZERO));
   }
 
   /**
@@ -174,10 +175,10 @@ public final class GroupTotals {
    */
   public @Nullable String value(int group) {
     return switch (function) {
-      case COUNT -> Long.toString(counts[group]);
+      case COUNT -> Long.toString(held[2 * group + 1]);
       case COUNT_DISTINCT -> Integer.toString(values.getOrDefault(group, Set.of()).size());
-      case SUM -> counts[group] == 0 ? null : sumOf(group).toPlainString();
-      case AVG -> counts[group] == 0 ? null : mean(sumOf(group), counts[group]);
+      case SUM -> held[2 * group + 1] == 0 ? null : sumOf(group).toPlainString();
+      case AVG -> held[2 * group + 1] == 0 ? null : mean(sumOf(group), held[2 * group + 1]);
       default -> group >= best.length || best[group] == null ? null : best[group].toPlainString();
     };
   }
@@ -189,7 +190,7 @@ public final class GroupTotals {
     BigDecimal extreme = null;
     Set<String> all = new HashSet<>();
     for (int group = 0; group < groups; group++) {
-      count += counts[group];
+      count += held[2 * group + 1];
       sum = sum.add(sumOf(group));
       all.addAll(values.getOrDefault(group, Set.of()));
       BigDecimal held = group < best.length ? best[group] : null;

@@ -28,11 +28,28 @@ final class Leaves {
       this.literal = literal;
     }
 
+    /** Literals stay the same, so they are put into each row once. */
+    @Override
+    Values eval(Frame frame, boolean @Nullable [] asked) {
+      if (out.known.length < frame.rows()) {
+        super.eval(frame, asked);
+      }
+      return out;
+    }
+
     @Override
     void compute(Frame frame, boolean @Nullable [] asked) {
-      for (int row = 0; row < frame.rows(); row++) {
+      for (int row = 0; row < out.known.length; row++) {
         literal.put(out, row);
       }
+    }
+
+    @Override
+    @Nullable Integer constant() {
+      Values one = new Values();
+      one.prepare(1, kind);
+      literal.put(one, 0);
+      return kind == Kind.NUMBER && one.known[0] ? Conversions.integer(one, 0) : null;
     }
   }
 
@@ -42,8 +59,12 @@ final class Leaves {
     private final int number;
     private final DateTimeFormatter @Nullable [] formatters;
 
-    Column(Kind kind, String name, int number, List<String> patterns) {
+    private final @Nullable Computed computed;
+    private char[] digits = new char[64];
+
+    Column(Kind kind, String name, int number, List<String> patterns, @Nullable Computed computed) {
       super(kind);
+      this.computed = computed != null && computed.kind() == kind ? computed : null;
       this.name = name;
       this.number = number;
       this.formatters =
@@ -60,8 +81,20 @@ final class Leaves {
           .withResolverStyle(ResolverStyle.STRICT);
     }
 
+    /** What an expression before has computed is taken as it is, not read again from its text. */
+    @Override
+    Values eval(Frame frame, boolean @Nullable [] asked) {
+      return computed != null && computed.isOf(frame.batch())
+          ? computed.values()
+          : super.eval(frame, asked);
+    }
+
     @Override
     void compute(Frame frame, boolean @Nullable [] asked) {
+      if (kind == Kind.NUMBER) {
+        numbers(frame, asked);
+        return;
+      }
       CellVector cells = frame.batch().column(number);
       for (int row = 0; row < frame.rows(); row++) {
         int start = cells.starts[row];
@@ -70,14 +103,34 @@ final class Leaves {
         }
         int end = cells.ends[row];
         switch (kind) {
-          case NUMBER -> {
-            if (!Decimals.read(cells.text, start, end, out, row)) {
-              frame.error(row, unfit(cells, row, "a number"));
-            }
-          }
           case DATE -> day(frame, cells, row);
           case TRUTH -> truth(frame, cells, row);
           default -> out.text(row, cells.get(row));
+        }
+      }
+    }
+
+    private void numbers(Frame frame, boolean @Nullable [] asked) {
+      CellVector cells = frame.batch().held(number);
+      boolean narrow = cells.narrow();
+      for (int row = 0; row < frame.rows(); row++) {
+        int start = cells.starts[row];
+        if (start < 0 || skip(asked, row)) {
+          continue;
+        }
+        int length = cells.ends[row] - start;
+        if (narrow && digits.length < length) {
+          digits = new char[length];
+        }
+        for (int i = 0; narrow && i < length; i++) {
+          digits[i] = (char) (cells.bytes[start + i] & 0xFF);
+        }
+        boolean fits =
+            narrow
+                ? Decimals.read(digits, 0, length, out, row)
+                : Decimals.read(cells.text, start, start + length, out, row);
+        if (!fits) {
+          frame.error(row, unfit(frame.batch().column(number), row, "a number"));
         }
       }
     }

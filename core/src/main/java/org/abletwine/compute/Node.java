@@ -21,10 +21,15 @@ abstract class Node {
    * @param asked which rows are asked for; null for all
    * @return the values; for rows not asked for they mean nothing
    */
-  final Values eval(Frame frame, boolean @Nullable [] asked) {
+  Values eval(Frame frame, boolean @Nullable [] asked) {
     out.prepare(frame.rows(), kind);
     compute(frame, asked);
     return out;
+  }
+
+  /** The value all rows have; null when it is not known before they are there. */
+  @Nullable Integer constant() {
+    return null;
   }
 
   abstract void compute(Frame frame, boolean @Nullable [] asked);

@@ -47,7 +47,11 @@ final class Scope {
     ColumnType type = columns.type(name);
     Kind kind = kind(type, wanted);
     return new Leaves.Column(
-        kind, name, columns.require(name, where), type == null ? List.of() : type.patterns());
+        kind,
+        name,
+        columns.require(name, where),
+        type == null ? List.of() : type.patterns(),
+        columns.computed(name) instanceof Computed computed ? computed : null);
   }
 
   private static String unquoted(String written) {

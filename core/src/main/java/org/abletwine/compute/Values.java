@@ -19,6 +19,8 @@ final class Values {
   @Nullable BigDecimal[] wide = new BigDecimal[0];
   @Nullable String[] text = new String[0];
 
+  private boolean anyWide;
+
   /** Makes room, and forgets what was held. */
   void prepare(int rows, Kind kind) {
     if (known.length < rows) {
@@ -29,7 +31,10 @@ final class Values {
       text = new String[kind == Kind.TEXT ? rows : 0];
     } else {
       Arrays.fill(known, 0, rows, false);
-      Arrays.fill(wide, null);
+      if (anyWide) {
+        Arrays.fill(wide, null);
+        anyWide = false;
+      }
     }
   }
 
@@ -48,6 +53,19 @@ final class Values {
       scale[row] = (byte) value.scale();
     } else {
       wide[row] = value;
+      anyWide = true;
+    }
+  }
+
+  /** Takes over a number from other values. */
+  void number(int row, Values from, int fromRow) {
+    BigDecimal held = from.wide[fromRow];
+    if (held != null) {
+      known[row] = true;
+      wide[row] = held;
+      anyWide = true;
+    } else {
+      number(row, from.digits[fromRow], from.scale[fromRow]);
     }
   }
 

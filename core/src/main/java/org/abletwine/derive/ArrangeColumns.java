@@ -40,6 +40,11 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
     check(columns);
     return new StepRunner() {
       @Override
+      public boolean mayRunWithWriting() {
+        return true;
+      }
+
+      @Override
       public void apply(Batch batch) {
         // only names and order change: nothing to do to the rows
       }

@@ -73,6 +73,11 @@ public record Coalesce(
     }
 
     @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
     public void apply(Batch batch) {
       int count = batch.rows();
       CellVector[] sources = new CellVector[columns.length];

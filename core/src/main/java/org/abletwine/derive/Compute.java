@@ -39,6 +39,7 @@ public record Compute(String column, String expression, Expression.Settings sett
     Expression compiled = Expression.of(expression, columns, "compute " + column, settings);
     columns.add(column, title(), "choose another name for the result");
     columns.typed(column, compiled.type());
+    columns.computedBy(column, compiled.computed());
     return compiled;
   }
 
@@ -67,6 +68,11 @@ public record Compute(String column, String expression, Expression.Settings sett
     }
 
     @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
     public void apply(Batch batch) {
       expression.over(batch);
       CellVector target = batch.addColumn();
@@ -87,7 +93,7 @@ public record Compute(String column, String expression, Expression.Settings sett
     /** The first input that is null, and why that one is, down the chain. */
     private int reason(Batch batch, int row) {
       for (int i = 0; i < inputs.length; i++) {
-        CellVector cells = batch.column(inputs[i]);
+        CellVector cells = batch.held(inputs[i]);
         if (cells.starts[row] < 0) {
           String why = reasons.text(cells.reason(row));
           boolean chained = why.indexOf(": ") > 0;

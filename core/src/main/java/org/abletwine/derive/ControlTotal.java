@@ -33,6 +33,11 @@ public record ControlTotal(String column, String when) implements Step {
     Total total = new Total();
     return new StepRunner() {
       @Override
+      public boolean mayRunWithWriting() {
+        return true;
+      }
+
+      @Override
       public void apply(Batch batch) {
         CellVector cells = batch.column(number);
         for (int row = 0; row < batch.rows(); row++) {

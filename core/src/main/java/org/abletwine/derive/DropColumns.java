@@ -25,6 +25,11 @@ public record DropColumns(List<String> names) implements Step {
     check(columns);
     return new StepRunner() {
       @Override
+      public boolean mayRunWithWriting() {
+        return true;
+      }
+
+      @Override
       public void apply(Batch batch) {
         // the columns are no longer asked for: nothing to do to the rows
       }

@@ -95,6 +95,11 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
     }
 
     @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
     public void apply(Batch batch) {
       for (int i = 0; i < calls.size(); i++) {
         Expression argument = arguments.get(i);

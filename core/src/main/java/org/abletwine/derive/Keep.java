@@ -90,6 +90,11 @@ public record Keep(
     }
 
     @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
     public void apply(Batch batch) {
       int count = batch.rows();
       condition.over(batch);

@@ -1,6 +1,7 @@
 package org.abletwine.derive;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import org.abletwine.compute.GroupTotals;
@@ -20,6 +21,9 @@ import org.jspecify.annotations.Nullable;
 
 /** A rollup at work: groups by a hash index, totals in flat arrays. */
 final class RollupRunner implements StepRunner {
+  private static final char BETWEEN = 0;
+  private static final char LAST = Character.MAX_VALUE;
+
   private final Rollup rollup;
   private final boolean writes;
   private final int[] by;
@@ -31,6 +35,7 @@ final class RollupRunner implements StepRunner {
   private final GroupTotals[] totals;
   private final CellVector[] groupCells;
   private int[] found = new int[0];
+  private @Nullable RollupFigures figures;
 
   RollupRunner(Rollup rollup, int[] by, int[] of, boolean writes) {
     this.writes = writes;
@@ -55,6 +60,11 @@ final class RollupRunner implements StepRunner {
     return total.aggregate() == null
         ? GroupTotals.Function.SUM
         : GroupTotals.Function.valueOf(total.aggregate().function().name());
+  }
+
+  @Override
+  public boolean mayRunWithWriting() {
+    return true;
   }
 
   @Override
@@ -129,11 +139,21 @@ final class RollupRunner implements StepRunner {
 
   @Override
   public RollupFigures figures() {
+    RollupFigures known = figures;
+    if (known == null) {
+      known = sum();
+      figures = known;
+    }
+    return known;
+  }
+
+  private RollupFigures sum() {
     List<List<@Nullable String>> lines = new ArrayList<>();
-    for (int group = 0; group < groups.rows(); group++) {
-      List<@Nullable String> line = new ArrayList<>();
-      for (int i = 0; i < by.length; i++) {
-        line.add(groups.get(group, i));
+    CellVector[] values = values();
+    for (int group : sorted(values)) {
+      List<@Nullable String> line = new ArrayList<>(by.length + totals.length);
+      for (CellVector column : values) {
+        line.add(column.get(group));
       }
       for (GroupTotals total : totals) {
         total.touch(group);
@@ -141,14 +161,6 @@ final class RollupRunner implements StepRunner {
       }
       lines.add(line);
     }
-    Comparator<List<@Nullable String>> order = (a, b) -> 0;
-    for (int i = 0; i < by.length; i++) {
-      int at = i;
-      order =
-          order.thenComparing(
-              line -> line.get(at), Comparator.nullsLast(Comparator.naturalOrder()));
-    }
-    lines.sort(order);
     List<@Nullable String> grand = new ArrayList<>();
     if (rollup.grandTotal()) {
       for (GroupTotals total : totals) {
@@ -162,5 +174,36 @@ final class RollupRunner implements StepRunner {
         lines,
         grand,
         rollup.file() == null ? "" : rollup.file().toString());
+  }
+
+  /** The values that make the groups, a column each. */
+  private CellVector[] values() {
+    CellVector[] values = new CellVector[by.length];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = new CellVector();
+      values[i].clear();
+    }
+    long[] nulls = new long[by.length];
+    @Nullable String[] fills = new String[by.length];
+    for (int group = 0; group < groups.rows(); group++) {
+      groups.fetch(groups.place(group), values, nulls, fills);
+    }
+    return values;
+  }
+
+  /** The groups in the order of their values, nulls last. */
+  private static int[] sorted(CellVector[] values) {
+    record Group(String key, int number) {}
+    Group[] all = new Group[values.length == 0 ? 1 : values[0].rows()];
+    for (int group = 0; group < all.length; group++) {
+      StringBuilder key = new StringBuilder();
+      for (CellVector column : values) {
+        String value = column.get(group);
+        key.append(value == null ? LAST : value).append(BETWEEN);
+      }
+      all[group] = new Group(key.toString(), group);
+    }
+    Arrays.sort(all, Comparator.comparing(Group::key));
+    return Arrays.stream(all).mapToInt(Group::number).toArray();
   }
 }

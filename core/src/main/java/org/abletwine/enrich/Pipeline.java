@@ -26,6 +26,9 @@ final class Pipeline {
   private final long mostRows;
   private final Progress progress;
 
+  /** The first of the steps that run on the writing thread: all from there on may. */
+  private final int withWriting;
+
   private final BlockingQueue<Batch> toWrite = new ArrayBlockingQueue<>(8);
   private final Batch end = new Batch(0);
   private final AtomicReference<@Nullable Throwable> writeFailure = new AtomicReference<>();
@@ -47,6 +50,11 @@ final class Pipeline {
     this.columns = columns;
     this.mostRows = mostRows;
     this.progress = progress;
+    int from = steps.size();
+    while (from > 0 && steps.get(from - 1).mayRunWithWriting()) {
+      from--;
+    }
+    withWriting = from;
   }
 
   long rowsIn() {
@@ -94,10 +102,9 @@ final class Pipeline {
         keepFirst(batch, (int) (mostRows - rowsIn));
       }
       rowsIn += batch.rows();
-      for (StepRunner step : steps) {
+      for (StepRunner step : steps.subList(0, withWriting)) {
         step.apply(batch);
       }
-      rowsOut += batch.rows();
       toWrite.put(batch);
       if (last) {
         break;
@@ -120,6 +127,10 @@ final class Pipeline {
     try {
       for (Batch batch = toWrite.take(); batch != end; batch = toWrite.take()) {
         if (writeFailure.get() == null) {
+          for (StepRunner step : steps.subList(withWriting, steps.size())) {
+            step.apply(batch);
+          }
+          rowsOut += batch.rows();
           sink.write(batch, columns);
         }
         reading.recycle(batch);

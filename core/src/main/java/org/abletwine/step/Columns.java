@@ -21,6 +21,7 @@ public final class Columns {
   private final Map<String, String> addedBy = new LinkedHashMap<>();
   private final Map<String, ColumnType> types = new LinkedHashMap<>();
   private final NullReasons reasons = new NullReasons();
+  private final Map<Integer, Object> computed = new LinkedHashMap<>();
   private int measure = -1;
   private int next;
 
@@ -122,6 +123,26 @@ public final class Columns {
    */
   public @Nullable ColumnType type(String name) {
     return types.get(name);
+  }
+
+  /**
+   * Notes how a column is computed, for steps that can use its values without reading its text.
+   *
+   * @param name the column
+   * @param values what computes it
+   */
+  public void computedBy(String name, Object values) {
+    computed.put(require(name, "compute"), values);
+  }
+
+  /**
+   * What computes a column.
+   *
+   * @param name the column
+   * @return what {@link #computedBy} was given, or null
+   */
+  public @Nullable Object computed(String name) {
+    return computed.get(numbers.get(name));
   }
 
   /**

@@ -17,6 +17,14 @@ public interface StepRunner {
   /** Returns what the step has counted so far. */
   StepFigures figures();
 
+  /**
+   * Whether the step may run on the thread that writes, which often has time to spare: steps that
+   * only compute from the columns they find, and tell nobody about single rows.
+   */
+  default boolean mayRunWithWriting() {
+    return false;
+  }
+
   /** All rows have been transformed: makes what the step writes of its own final. */
   default void finish() {}
 

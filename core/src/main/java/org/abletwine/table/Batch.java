@@ -61,6 +61,7 @@ public final class Batch {
   private int rows;
   private int[] baseRow = new int[0];
   private boolean picked;
+  private int version;
   private final List<CellVector> added = new ArrayList<>();
   private int addedCount;
   private final CellVector[] views;
@@ -118,6 +119,7 @@ public final class Batch {
   public void clear(long firstRow, char separator) {
     this.firstRow = firstRow;
     this.separator = separator;
+    version++;
     cells = 0;
     used = 0;
     Arrays.fill(notAscii, 0, (bytesHeld >>> BLOCK_BITS) + 1, false);
@@ -405,6 +407,21 @@ public final class Batch {
   }
 
   /**
+   * The cells of a column, those of an added one as they are held, characters or bytes.
+   *
+   * @param column column number, base or added
+   * @return its cells; valid until the batch is cleared or picked
+   */
+  public CellVector held(int column) {
+    return column < columns ? column(column) : addedColumn(column);
+  }
+
+  /** Returns a number that changes when the batch is cleared or its rows are picked. */
+  public int version() {
+    return version;
+  }
+
+  /**
    * The cells of an added column as they are held, characters or bytes.
    *
    * @param column column number, at least {@link #baseColumns()}
@@ -515,6 +532,7 @@ public final class Batch {
     for (int i = 0; i < addedCount; i++) {
       added.get(i).pick(wanted, count);
     }
+    version++;
     baseRow = next;
     picked = true;
     rows = count;
