@@ -7,10 +7,12 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import net.sf.jsqlparser.expression.BinaryExpression;
 import net.sf.jsqlparser.expression.BooleanValue;
 import net.sf.jsqlparser.expression.CaseExpression;
 import net.sf.jsqlparser.expression.CastExpression;
+import net.sf.jsqlparser.expression.DateTimeLiteralExpression;
 import net.sf.jsqlparser.expression.DoubleValue;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.ExtractExpression;
@@ -105,6 +107,10 @@ final class NodeBuilder {
     if (truth != null) {
       return truth;
     }
+    String word = scope.columnLike(e.toString());
+    if (word != null) {
+      return scope.column(word, wanted); // the parser takes some plain words for units of time
+    }
     throw scope.wrongPart(e, "cannot be used here");
   }
 
@@ -123,6 +129,10 @@ final class NodeBuilder {
       return wanted == Kind.DATE
           ? day(date(e, value))
           : new Leaves.Constant(Kind.TEXT, (into, row) -> into.text(row, value));
+    }
+    if (e instanceof DateTimeLiteralExpression date
+        && date.getType() == DateTimeLiteralExpression.DateTime.DATE) {
+      return day(date(e, date.getValue().replace("'", "")));
     }
     if (e instanceof BooleanValue value) {
       return truth(value.getValue());
@@ -241,7 +251,10 @@ final class NodeBuilder {
       }
       return scope.typed(name) ? scope.column(name, Kind.ANY).kind : Kind.ANY;
     }
-    return make(e, Kind.ANY).kind;
+    String word = scope.columnLike(e.toString());
+    return word != null
+        ? scope.typed(word) ? scope.column(word, Kind.ANY).kind : Kind.ANY
+        : make(e, Kind.ANY).kind;
   }
 
   /** The kind that several expressions agree on, where they must be of one. */
@@ -350,8 +363,14 @@ final class NodeBuilder {
   }
 
   private Node cast(CastExpression cast) {
-    String type = cast.getColDataType().getDataType().toUpperCase(Locale.ROOT);
-    List<String> sizes = cast.getColDataType().getArgumentsStringList();
+    String written = cast.getColDataType().toString().toUpperCase(Locale.ROOT);
+    String type = written.replaceAll("\\s*\\(.*", "").strip();
+    List<Integer> sizes =
+        Pattern.compile("\\d+")
+            .matcher(written)
+            .results()
+            .map(r -> Integer.valueOf(r.group()))
+            .toList();
     if (type.equals("DATE") && cast.getLeftExpression() instanceof StringValue text) {
       return day(date(cast, text.getNotExcapedValue()));
     }
@@ -360,12 +379,9 @@ final class NodeBuilder {
       case "DATE" -> Conversions.toDate(inner);
       case "INTEGER", "INT", "BIGINT", "SMALLINT" -> Conversions.toNumber(inner, -1, 0);
       case "DECIMAL", "NUMERIC" ->
-          sizes == null || sizes.isEmpty()
+          sizes.isEmpty()
               ? Conversions.toNumber(inner, -1, -1)
-              : Conversions.toNumber(
-                  inner,
-                  Integer.parseInt(sizes.get(0).strip()),
-                  sizes.size() > 1 ? Integer.parseInt(sizes.get(1).strip()) : 0);
+              : Conversions.toNumber(inner, sizes.get(0), sizes.size() > 1 ? sizes.get(1) : 0);
       case "VARCHAR", "CHAR", "CHARACTER", "TEXT", "CHARACTER VARYING" -> Conversions.toText(inner);
       default ->
           throw scope.wrongPart(

@@ -54,6 +54,11 @@ final class Scope {
         columns.computed(name) instanceof Computed computed ? computed : null);
   }
 
+  /** The column of that name, whatever its case; null when there is none. */
+  @Nullable String columnLike(String word) {
+    return columns.names().stream().filter(word::equalsIgnoreCase).findFirst().orElse(null);
+  }
+
   private static String unquoted(String written) {
     return written.length() > 1 && written.startsWith("\"") && written.endsWith("\"")
         ? written.substring(1, written.length() - 1).replace("\"\"", "\"")

@@ -48,4 +48,19 @@ class ExamplesTest {
         .contains("''         blank-key  null")
         .contains("[Merrow Bank Farm, Calder Bank Farm]");
   }
+
+  @Test
+  void priceInForce() {
+    assertThat(printed(PriceInForce::main))
+        .contains("prices.csv: 2958 matched, 42 unmatched, 0 ambiguous")
+        .contains("42 below the lowest")
+        .contains("moisture-deductions.csv: 2888 matched, 74 unmatched, 38 ambiguous");
+  }
+
+  @Test
+  void classifyRemarks() {
+    assertThat(printed(ClassifyRemarks::main))
+        .contains("after rain, moisture retest  matched    moisture   moisture + weather")
+        .contains("all fine                     unmatched  null       null");
+  }
 }

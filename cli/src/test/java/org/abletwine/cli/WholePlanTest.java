@@ -1,0 +1,266 @@
+package org.abletwine.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.abletwine.demo.WendleVale;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Rules, chains, computing and expectations through the command line, on the demo data. */
+class WholePlanTest {
+  @TempDir private Path demo;
+
+  @BeforeEach
+  void layOut() throws IOException {
+    WendleVale.layOut(demo);
+  }
+
+  private String file(String name) {
+    return demo.resolve(name).toString();
+  }
+
+  private Path plan(String... lines) throws IOException {
+    return Files.writeString(
+        demo.resolve("p.plan.yaml"),
+        "able-twine: 1\ntransactions: { file: t.csv }\n" + String.join("\n", lines) + "\n");
+  }
+
+  private JsonNode run(Path plan, int status) throws IOException {
+    Cli.Gave gave = Cli.run("run", plan.toString(), "--json");
+    assertThat(gave.status()).as(gave.err()).isEqualTo(status);
+    return new ObjectMapper().readTree(gave.out());
+  }
+
+  @Test
+  void theDemoAddsUp() throws IOException {
+    Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--json");
+    JsonNode record = new ObjectMapper().readTree(gave.out());
+    assertThat(gave.status()).isZero();
+    assertThat(record.at("/expectations_hold").asBoolean()).isTrue();
+    String total = record.at("/control_totals/1/total").asText();
+    assertThat(record.at("/rollups/0/grand_total/0").asText()).isEqualTo(total);
+    record
+        .at("/computed")
+        .forEach(
+            column -> {
+              long because = 0;
+              for (JsonNode reason : column.at("/nulls_because")) {
+                because += reason.at("/rows").asLong();
+              }
+              assertThat(because).isEqualTo(column.at("/nulls").asLong());
+            });
+    assertThat(Files.readString(demo.resolve("out/by-region.csv")))
+        .startsWith("region_name,crop,net_kg,payable,rows\n")
+        .contains("\nall,,");
+  }
+
+  @Test
+  void anExpectationThatDoesNotHoldEndsWithStatusThree() throws IOException {
+    Cli.Gave gave = Cli.run("run", file("intake-check.plan.yaml"));
+    assertThat(gave.status()).isEqualTo(3);
+    assertThat(gave.out())
+        .contains("2 of 4 do not hold")
+        .contains("FAILS  matched sites")
+        .contains("holds  matched packs");
+    assertThat(demo.resolve("out/intake-check.csv")).isNotEmptyFile();
+    assertThat(Files.readAllLines(demo.resolve("out/not-open.csv"))).hasSizeGreaterThan(100);
+    assertThat(Cli.run("run", file("intake-check.plan.yaml"), "--lenient").status()).isZero();
+  }
+
+  @Test
+  void aPreviewWritesNothing() {
+    Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--preview", "3");
+    assertThat(gave.status()).isZero();
+    assertThat(demo.resolve("out/by-region.csv")).doesNotExist();
+    assertThat(demo.resolve("out/enriched.csv")).doesNotExist();
+  }
+
+  @Test
+  void aTraceTellsEachStep() {
+    Cli.Gave gave = Cli.run("trace", file("harvest.plan.yaml"), "--where", "ticket_no = '00018'");
+    assertThat(gave.status()).isZero();
+    assertThat(gave.out())
+        .contains("Row 18 as read")
+        .contains("drop-leading-zeros: \"401e\"")
+        .contains("the only row that fits")
+        .contains("unmatched: 1 day below the lowest, 2026-07-01")
+        .contains("net_kg =");
+    assertThat(Cli.run("trace", file("harvest.plan.yaml"), "--row", "99999").status()).isEqualTo(1);
+    assertThat(Cli.run("trace", file("harvest.plan.yaml")).err()).contains("--row N or --where");
+    Cli.Gave json = Cli.run("trace", file("harvest.plan.yaml"), "--row", "1", "--json");
+    assertThat(json.out()).contains("\"step\" : \"lookup growers\"");
+  }
+
+  @Test
+  void findShowsRecordsChoicesAndNearMisses() {
+    assertThat(Cli.run("find", file("growers.csv"), "grower_no=000001K").out())
+        .contains("1 row")
+        .contains("Merrow Bank Farm");
+    assertThat(
+            Cli.run("find", file("grades.csv"), "commodity=wheat", "--key", "commodity,grade")
+                .out())
+        .contains("grade can still be one of 4 values")
+        .contains("\"M1\"");
+    assertThat(Cli.run("find", file("grades.csv"), "commodity=weat").out())
+        .contains("commodity has no such value; most like it: \"wheat\"");
+    assertThat(Cli.run("find", file("sites.csv"), "site_code=KEL", "site_status=closed").out())
+        .contains("no row has them together");
+    assertThat(Cli.run("find", file("sites.csv")).status()).isEqualTo(2);
+    assertThat(Cli.run("find", file("sites.csv"), "site_cod=KEL").err())
+        .contains("did you mean \"site_code\"?");
+    assertThat(Cli.run("find", file("sites.csv"), "site_code=KEL", "--json").out())
+        .contains("\"rows\" : 1");
+  }
+
+  @Test
+  void bandsShowGapsAndOverlaps() {
+    String file = file("moisture-deductions.csv");
+    Cli.Gave gave = Cli.run("duplicates", file, "--key", "commodity", "--bands", "from_pct,to_pct");
+    assertThat(gave.out())
+        .contains("1 overlap, 1 gap, 0 reversed")
+        .containsPattern("gap +oats +16.0 +16.5 +9, 10")
+        .containsPattern("overlap +canola +9.0 +9.5 +12, 13");
+    assertThat(Cli.run("duplicates", file, "--bands", "from_pct", "--json").out())
+        .contains("SAME_START");
+    assertThat(Cli.run("duplicates", file, "--bands", "a,b").err()).contains("no column \"a\"");
+    assertThat(Cli.run("duplicates", file).err()).contains("--key is missing");
+  }
+
+  @Test
+  void linksAreFollowedAndMustBeManyToOne() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "g\n1\n2\n3\n9\n");
+    Files.writeString(demo.resolve("a.csv"), "g,d\n1,x\n2,y\n3,z\n");
+    Files.writeString(demo.resolve("b.csv"), "d,n,r\nx,X,p\ny,Y,q\n");
+    Files.writeString(demo.resolve("c.csv"), "r,rn\np,P\n");
+    String[] lines = {
+      "references:",
+      "  a: { file: a.csv, key: g, links: { d: b } }",
+      "  b: { file: b.csv, key: d, links: { r: c } }",
+      "  c: { file: c.csv, key: r }",
+      "steps:",
+      "  - lookup: a",
+      "    bring: [d.n, d.r.rn as region]",
+      "outputs: { enriched: o.csv }"
+    };
+    JsonNode record = run(plan(lines), 0);
+    assertThat(demo.resolve("o.csv")).hasContent("g,n,region\n1,X,P\n2,Y,\n3,,\n9,,\n");
+    assertThat(record.at("/lookups/1/name").asText()).isEqualTo("a.d");
+    assertThat(record.at("/lookups/1/unmatched").asInt()).isEqualTo(1);
+    assertThat(record.at("/lookups/1/blank_key").asInt()).isEqualTo(1);
+    Files.writeString(demo.resolve("c.csv"), "r,rn\np,P\np,Q\n");
+    assertThat(Cli.run("run", plan(lines).toString()).err())
+        .contains("c.csv: 1 key stands on several rows", "\"p\"");
+    lines[3] = "  c: { file: c.csv, key: r, links: { rn: a } }";
+    lines[6] = "    bring: [d.r.rn.d.n]";
+    assertThat(Cli.run("check", plan(lines).toString()).out()).contains("go round in a circle");
+    lines[6] = "    bring: [g.n]";
+    assertThat(Cli.run("check", plan(lines).toString()).out()).contains("has no link for \"g\"");
+  }
+
+  @Test
+  void expandAggregatesAndOtherwise() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "k\na\nb\nc\n");
+    Files.writeString(demo.resolve("r.csv"), "k,v\na,1\na,2.5\nb,7\n");
+    Files.writeString(demo.resolve("old.csv"), "k,v\nc,0\n");
+    String references = "references: { r: { file: r.csv }, old: { file: old.csv } }";
+    String out = "outputs: { enriched: o.csv }";
+    run(
+        plan(
+            references,
+            "steps:",
+            "  - { lookup: r, key: k, bring: [v], several: expand, mark: m,",
+            "      otherwise: [{ reference: old, key: k, bring: [v] }] }",
+            out),
+        0);
+    assertThat(demo.resolve("o.csv"))
+        .hasContent("k,v,m\na,1,matched\na,2.5,matched\nb,7,matched\nc,0,matched: old\n");
+    run(
+        plan(
+            references,
+            "steps:",
+            "  - lookup: r",
+            "    key: k",
+            "    bring: [sum(v) as s, avg(v) as a, max(v) as top, count(*) as n,"
+                + " \"listagg(v, '/') as l\"]",
+            out),
+        0);
+    assertThat(demo.resolve("o.csv"))
+        .hasContent("k,s,a,top,n,l\na,3.5,1.75,2.5,2,1/2.5\nb,7,7,7,1,7\nc,,,,,\n");
+    assertThat(
+            Cli.run(
+                    "check",
+                    plan(
+                            references,
+                            "steps:",
+                            "  - { lookup: r, key: k, bring: [v],",
+                            "      otherwise: [{ reference: old, key: k, bring: [v as w] }] }",
+                            out)
+                        .toString())
+                .out())
+        .contains("brings \"w\", which the lookup itself does not");
+  }
+
+  @Test
+  void wrongPlansAreRefusedWithEveryMistake() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "k,x\na,1\n");
+    Files.writeString(demo.resolve("r.csv"), "k,v\na,1\n");
+    Cli.Gave gave =
+        Cli.run(
+            "check",
+            plan(
+                    "measure: y",
+                    "references: { r: { file: r.csv } }",
+                    "steps:",
+                    "  - { lookup: r, key: { ours: x, theirs: v, match: at-or-under }, bring: [v] }",
+                    "  - lookup: r",
+                    "    name: r2",
+                    "    key: { ours: x, theirs: v, match: between }",
+                    "    bring: [v as v2]",
+                    "  - compute: { z: x + w, q: upper(x) + 1 }",
+                    "  - keep: x",
+                    "expect: { matched: { rr: 9% }, rows: some, that: [x > 0] }",
+                    "outputs: { enriched: o.csv }")
+                .toString());
+    assertThat(gave.status()).isEqualTo(2);
+    assertThat(gave.out())
+        .contains("did you mean \"at-or-below\"?")
+        .contains("match: between needs two columns")
+        .contains("no column is called \"w\"")
+        .contains("is text where a number is needed")
+        .contains("no lookup is called \"rr\"")
+        .contains("expected same, or a number of rows")
+        .contains("has no total in it")
+        .contains("measure: t.csv has no column \"y\"");
+  }
+
+  @Test
+  void valuesThatCannotBeOrderedAreCountedAndNamed() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "x\n5\nwet\n99\n-1\n");
+    Files.writeString(demo.resolve("r.csv"), "from,to,v\n0,10,low\n10,20,high\n");
+    String[] lines = {
+      "references: { r: { file: r.csv } }",
+      "steps:",
+      "  - { lookup: r, key: { ours: x, theirs: [from, to], match: between }, bring: [v], mark: m }",
+      "outputs: { enriched: o.csv, exceptions: e.csv }"
+    };
+    JsonNode record = run(plan(lines), 0);
+    assertThat(demo.resolve("o.csv"))
+        .hasContent("x,v,m\n5,low,matched\nwet,,blank-key\n99,,unmatched\n-1,,unmatched\n");
+    assertThat(record.at("/lookups/0/misses").toString())
+        .contains("cannot be compared", "row 2, wet: not a number");
+    assertThat(Files.readString(demo.resolve("e.csv")))
+        .contains("79 above the highest, 20", "1 below the lowest, 0");
+    Files.writeString(demo.resolve("r.csv"), "from,to,v\n0,10,low\n20,10,high\n");
+    assertThat(Cli.run("run", plan(lines).toString()).err())
+        .contains("row 2: the band runs backwards, from 20 to 10");
+    Files.writeString(demo.resolve("r.csv"), "from,to,v\n0,10,low\n10,many,high\n");
+    assertThat(Cli.run("run", plan(lines).toString()).err())
+        .contains("row 2: \"many\" is not a number");
+  }
+}
