@@ -1,5 +1,7 @@
 package org.abletwine.cli;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import org.abletwine.match.BandReport;
 import org.abletwine.match.BandReport.Finding;
@@ -40,7 +42,8 @@ final class BandLines {
                     colour)
             + "; "
             + count(report, Kind.OPEN, "open end"));
-    List<Finding> findings = report.findings();
+    List<Finding> findings = new ArrayList<>(report.findings());
+    findings.sort(Comparator.comparing(finding -> finding.kind() == Kind.OPEN)); // wrong ones first
     if (findings.isEmpty()) {
       return;
     }

@@ -76,6 +76,8 @@ final class DemoCommand implements Callable<Integer> {
               + folder.resolve("README.md")
               + " lists what is wrong with the data. Next:");
       System.out.println("  ./able-twine run " + plan + " --preview 5");
+      System.out.println("  ./able-twine trace " + plan + " --row 18");
+      System.out.println("  ./able-twine run " + folder.resolve("intake-check.plan.yaml"));
     }
     return 0;
   }

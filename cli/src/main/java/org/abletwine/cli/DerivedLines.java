@@ -17,11 +17,18 @@ final class DerivedLines {
 
   static void lines(RunRecord run, boolean colour, List<String> lines) {
     columns(run, colour, lines);
-    for (KeepFigures keep : run.of(KeepFigures.class)) {
+    List<KeepFigures> kept = run.of(KeepFigures.class);
+    if (!kept.isEmpty()) {
+      lines.add("");
+      lines.add(Ink.BOLD.on("Kept", colour));
+    }
+    for (KeepFigures keep : kept) {
       lines.add(
-          "  keep "
+          "  rows with "
               + keep.condition()
               + ": "
+              + RunSummary.count(keep.rows() - keep.leftOut())
+              + " kept, "
               + RunSummary.rows(keep.leftOut())
               + " left out"
               + (keep.unknown() == 0

@@ -33,7 +33,9 @@ final class DemoReadme {
     planted
         .counts()
         .forEach((trouble, count) -> page.append("| " + trouble + " | " + count + " |\n"));
-    page.append("\nRun it again with `able-twine run harvest.plan.yaml`.\n");
+    page.append(
+        "\nRun it again with `able-twine run harvest.plan.yaml`. `intake-check.plan.yaml` is a small"
+            + " plan whose expectations do not hold: it ends with status 3.\n");
     return page.toString();
   }
 }

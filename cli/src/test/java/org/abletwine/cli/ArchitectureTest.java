@@ -20,7 +20,9 @@ class ArchitectureTest {
   private static final String[] CORE = {
     "org.abletwine.table..", "org.abletwine.key..", "org.abletwine.index..",
     "org.abletwine.lookup..", "org.abletwine.enrich..", "org.abletwine.figures..",
-    "org.abletwine.step.."
+    "org.abletwine.step..", "org.abletwine.match..", "org.abletwine.compute..",
+    "org.abletwine.derive..", "org.abletwine.correct..", "org.abletwine.expression..",
+    "org.abletwine.audit.."
   };
 
   private static void holds(ArchRule rule) {
