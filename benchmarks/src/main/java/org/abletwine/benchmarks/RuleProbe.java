@@ -33,12 +33,24 @@ import org.openjdk.jmh.annotations.Warmup;
 @Measurement(iterations = 3, time = 1)
 @Fork(1)
 public class RuleProbe {
-  /** Rows of the reference. */
+  private static final int MOST_PATTERNS = 100_000;
+
+  /** Rows of the reference; at most 100,000 patterns or texts. */
   @Param({"1000", "100000", "1000000"})
   public int rows;
 
   /** The rule. */
-  @Param({"AT_OR_BELOW", "BETWEEN", "CONTAINS", "STARTS_WITH"})
+  @Param({
+    "AT_OR_BELOW",
+    "AT_OR_ABOVE",
+    "NEAREST",
+    "BETWEEN",
+    "STARTS_WITH",
+    "CONTAINS",
+    "WILDCARD",
+    "REGEX",
+    "SIMILAR"
+  })
   public MatchRule.Kind rule;
 
   private RuleIndex index;
@@ -50,6 +62,7 @@ public class RuleProbe {
   /** Fills the index, and the values to look for. */
   @Setup
   public void fill() {
+    rows = rule.ordered() ? rows : Math.min(rows, MOST_PATTERNS);
     boolean band = rule == MatchRule.Kind.BETWEEN;
     RuleRows all = new RuleRows(band ? 2 : 1);
     CellVector[] cells = {new CellVector(), new CellVector()};
