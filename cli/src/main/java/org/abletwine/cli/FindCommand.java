@@ -105,13 +105,19 @@ final class FindCommand implements Callable<Integer> {
       return stated;
     }
     TableProfile profile = TableProfile.of(table);
+    // Asked for nothing, a key that begins with the first column is most likely what is meant.
+    String first = table.schema().names().get(0);
     for (ColumnProfile column : profile.columns()) {
-      if (column.unique() && (given.isEmpty() || given.containsKey(column.name()))) {
+      boolean fits =
+          given.isEmpty() ? column.name().equals(first) : given.containsKey(column.name());
+      if (column.unique() && fits) {
         return List.of(column.name());
       }
     }
     for (List<String> pair : profile.pairs()) {
-      if (given.isEmpty() || pair.stream().anyMatch(given::containsKey)) {
+      boolean fits =
+          given.isEmpty() ? pair.contains(first) : pair.stream().anyMatch(given::containsKey);
+      if (fits) {
         return pair;
       }
     }

@@ -50,6 +50,7 @@ final class FindDialogue {
           });
       if (values.size() == 1 && !answers.isEmpty()) {
         terminal.writer().println("  " + column + " can only be " + values.get(0));
+        terminal.flush();
         answers.put(column, values.get(0));
         continue;
       }
