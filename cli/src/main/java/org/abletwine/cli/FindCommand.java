@@ -121,7 +121,8 @@ final class FindCommand implements Callable<Integer> {
         return pair;
       }
     }
-    return given.isEmpty() ? table.schema().names() : List.copyOf(given.keySet());
+    // A reference that holds its key twice has no unique column: its first is still the best guess.
+    return given.isEmpty() ? List.of(first) : List.copyOf(given.keySet());
   }
 
   private void print(Table table, Found found, List<String> open) {

@@ -112,6 +112,9 @@ class WholePlanTest {
     assertThat(Cli.run("find", file("sites.csv"), "site_code=KEL", "site_status=closed").out())
         .contains("no row has them together");
     assertThat(Cli.run("find", file("sites.csv")).status()).isEqualTo(2);
+    assertThat(Cli.run("find", file("growers.csv")).err())
+        .as("growers registered twice leave no unique column")
+        .contains("the key of growers.csv is grower_no\n");
     assertThat(Cli.run("find", file("sites.csv"), "site_cod=KEL").err())
         .contains("did you mean \"site_code\"?");
     assertThat(Cli.run("find", file("sites.csv"), "site_code=KEL", "--json").out())
