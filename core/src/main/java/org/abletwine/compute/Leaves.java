@@ -1,13 +1,8 @@
 package org.abletwine.compute;
 
-import java.time.DateTimeException;
-import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeFormatterBuilder;
-import java.time.format.ResolverStyle;
 import java.util.List;
-import java.util.Locale;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
 /** The ends of an expression's branches: columns and literals. */
@@ -57,8 +52,7 @@ final class Leaves {
   static final class Column extends Node {
     final String name;
     private final int number;
-    private final DateTimeFormatter @Nullable [] formatters;
-
+    private final DatePatterns dates;
     private final @Nullable Computed computed;
     private char[] digits = new char[64];
 
@@ -67,18 +61,7 @@ final class Leaves {
       this.computed = computed != null && computed.kind() == kind ? computed : null;
       this.name = name;
       this.number = number;
-      this.formatters =
-          patterns.isEmpty()
-              ? null
-              : patterns.stream().map(Column::formatter).toArray(DateTimeFormatter[]::new);
-    }
-
-    private static DateTimeFormatter formatter(String pattern) {
-      return new DateTimeFormatterBuilder()
-          .parseCaseInsensitive()
-          .appendPattern(pattern.replace('y', 'u'))
-          .toFormatter(Locale.ENGLISH)
-          .withResolverStyle(ResolverStyle.STRICT);
+      this.dates = new DatePatterns(patterns);
     }
 
     /** What an expression before has computed is taken as it is, not read again from its text. */
@@ -104,7 +87,6 @@ final class Leaves {
         int end = cells.ends[row];
         switch (kind) {
           case DATE -> day(frame, cells, row);
-          case TRUTH -> truth(frame, cells, row);
           default -> out.text(row, cells.get(row));
         }
       }
@@ -136,35 +118,11 @@ final class Leaves {
     }
 
     private void day(Frame frame, CellVector cells, int row) {
-      String text = String.valueOf(cells.get(row)).strip();
-      try {
-        out.day(row, parse(text).toEpochDay());
-      } catch (DateTimeException e) {
+      long day = dates.day(cells.text, cells.starts[row], cells.ends[row]);
+      if (day == DatePatterns.NONE) {
         frame.error(row, unfit(cells, row, "a date"));
-      }
-    }
-
-    private LocalDate parse(String text) {
-      if (formatters == null) {
-        return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text);
-      }
-      DateTimeException last = new DateTimeException("no pattern");
-      for (DateTimeFormatter formatter : formatters) {
-        try {
-          return LocalDate.parse(text, formatter);
-        } catch (DateTimeException e) {
-          last = e;
-        }
-      }
-      throw last;
-    }
-
-    private void truth(Frame frame, CellVector cells, int row) {
-      String text = String.valueOf(cells.get(row)).strip().toLowerCase(Locale.ROOT);
-      if (text.equals("true") || text.equals("false")) {
-        out.truth(row, text.equals("true"));
       } else {
-        frame.error(row, unfit(cells, row, "true or false"));
+        out.day(row, day);
       }
     }
 

@@ -75,6 +75,11 @@ final class NodeBuilder {
     if (e instanceof Column column) {
       String name = column.getFullyQualifiedName();
       boolean word = name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false");
+      if (wanted == Kind.TRUTH && !word) {
+        scope.column(name, Kind.ANY); // a wrong name is told as such
+        throw scope.wrongPart(
+            name, "is not a condition; compare it with something, such as " + name + " = 'yes'");
+      }
       return word && wanted != Kind.TEXT
           ? truth(name.equalsIgnoreCase("true"))
           : scope.column(name, wanted);

@@ -1,7 +1,7 @@
 package org.abletwine.correct;
 
 import java.util.List;
-import org.abletwine.expression.Condition;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
@@ -36,7 +36,7 @@ public record Correction(
     String written,
     String meant,
     boolean part,
-    @Nullable Condition where,
+    @Nullable RowFilter where,
     List<NormaliseStep> normalise)
     implements Step {
 

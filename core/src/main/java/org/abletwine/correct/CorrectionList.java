@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.abletwine.compute.Expression;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.key.NormaliseStep;
@@ -37,16 +38,18 @@ final class CorrectionList {
     CorrectionList list = new CorrectionList(correction);
     int written = correction.table().schema().require(correction.written(), list.table);
     int meant = correction.table().schema().require(correction.meant(), list.table);
+    Expression counts = correction.where() == null ? null : correction.where().start();
     try (TableReader reader = correction.table().open()) {
       Batch batch = new Batch(correction.table().schema().size());
       while (reader.read(batch)) {
-        CellVector[] cells = new CellVector[batch.baseColumns()];
-        for (int column = 0; column < cells.length; column++) {
-          cells[column] = batch.column(column);
+        CellVector wrong = batch.column(written);
+        CellVector right = batch.column(meant);
+        if (counts != null) {
+          counts.over(batch);
         }
         for (int row = 0; row < batch.rows(); row++) {
-          if (correction.where() == null || correction.where().passes(cells, row)) {
-            list.add(batch.rowNumber(row), cells[written].get(row), cells[meant].get(row));
+          if (counts == null || counts.isTrue(row)) {
+            list.add(batch.rowNumber(row), wrong.get(row), right.get(row));
           }
         }
       }

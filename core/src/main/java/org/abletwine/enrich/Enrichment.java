@@ -4,7 +4,8 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.expression.Condition;
+import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Columns;
@@ -161,7 +162,7 @@ public final class Enrichment {
    * @throws SettingException when the condition cannot be read, or a step does not fit
    */
   public @Nullable TracedRow trace(String condition) {
-    Condition where = Condition.parse(condition, transactions.schema(), transactions.name());
+    Expression where = RowFilter.parse(condition, transactions).start();
     return new RowTrace(transactions).of(steps, 0, where);
   }
 

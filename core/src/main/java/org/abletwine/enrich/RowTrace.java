@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.expression.Condition;
+import org.abletwine.compute.Expression;
 import org.abletwine.step.Columns;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
@@ -13,7 +13,6 @@ import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
 import org.abletwine.step.Trace;
 import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
@@ -31,7 +30,7 @@ final class RowTrace {
     this.transactions = transactions;
   }
 
-  @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Condition where) {
+  @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Expression where) {
     Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
     RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes, false);
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
@@ -67,15 +66,14 @@ final class RowTrace {
     return numbers;
   }
 
-  private static int find(Batch batch, long rowNumber, @Nullable Condition where) {
+  private static int find(Batch batch, long rowNumber, @Nullable Expression where) {
     if (where == null) {
       long row = rowNumber - batch.firstRow();
       return row >= 0 && row < batch.rows() ? (int) row : -1;
     }
-    CellVector[] cells = new CellVector[batch.baseColumns()];
-    where.columns().forEach(column -> cells[column] = batch.column(column));
+    where.over(batch);
     for (int row = 0; row < batch.rows(); row++) {
-      if (where.passes(cells, row)) {
+      if (where.isTrue(row)) {
         return row;
       }
     }

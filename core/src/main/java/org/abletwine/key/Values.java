@@ -2,13 +2,9 @@ package org.abletwine.key;
 
 import com.google.re2j.Pattern;
 import java.math.BigDecimal;
-import java.time.DateTimeException;
-import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeFormatterBuilder;
-import java.time.format.ResolverStyle;
+import java.time.LocalDateTime;
 import java.util.List;
-import java.util.Locale;
+import org.abletwine.table.DatePatterns;
 
 /** Steps that read a cell as something: a number, a date, a pattern. */
 final class Values {
@@ -76,30 +72,11 @@ final class Values {
   static final class AsDate extends CellStep {
     private static final long serialVersionUID = 1L;
 
-    private final List<String> patterns;
-    private transient volatile DateTimeFormatter[] formatters = new DateTimeFormatter[0];
+    private final DatePatterns patterns;
 
     AsDate(List<String> patterns) {
       super("as-date: " + String.join(" | ", patterns));
-      this.patterns = List.copyOf(patterns);
-      formatters();
-    }
-
-    private DateTimeFormatter[] formatters() {
-      DateTimeFormatter[] known = formatters;
-      if (known == null || known.length == 0) {
-        known = patterns.stream().map(AsDate::formatter).toArray(DateTimeFormatter[]::new);
-        formatters = known;
-      }
-      return known;
-    }
-
-    private static DateTimeFormatter formatter(String pattern) {
-      return new DateTimeFormatterBuilder()
-          .parseCaseInsensitive()
-          .appendPattern(pattern.replace('y', 'u'))
-          .toFormatter(Locale.ENGLISH)
-          .withResolverStyle(ResolverStyle.STRICT);
+      this.patterns = new DatePatterns(patterns);
     }
 
     @Override
@@ -109,14 +86,8 @@ final class Values {
 
     @Override
     CharSequence changed(String cell) {
-      for (DateTimeFormatter formatter : formatters()) {
-        try {
-          return LocalDate.parse(cell.strip(), formatter).toString();
-        } catch (DateTimeException e) {
-          continue; // the next pattern may fit
-        }
-      }
-      return cell;
+      LocalDateTime read = patterns.read(cell.strip());
+      return read == null ? cell : read.toLocalDate().toString();
     }
   }
 

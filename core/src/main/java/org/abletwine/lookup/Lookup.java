@@ -6,7 +6,8 @@ import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.expression.Condition;
+import java.util.function.Consumer;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
@@ -14,8 +15,6 @@ import org.abletwine.step.Progress;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
 
@@ -37,33 +36,65 @@ public final class Lookup implements Step {
   final Several several;
   final Map<Outcome, Treatment> treatments;
   final @Nullable String mark;
-  final @Nullable Condition where;
+  final @Nullable RowFilter where;
   final Duplicates duplicates;
   final List<Lookup> otherwise;
 
-  private Lookup(
-      Table reference,
-      String name,
-      List<KeyPart> key,
-      List<NormaliseStep> normalise,
-      List<Attribute> bring,
-      Several several,
-      Map<Outcome, Treatment> treatments,
-      @Nullable String mark,
-      @Nullable Condition where,
-      Duplicates duplicates,
-      List<Lookup> otherwise) {
-    this.reference = reference;
-    this.name = name;
-    this.key = List.copyOf(key);
-    this.normalise = List.copyOf(normalise);
-    this.bring = List.copyOf(bring);
-    this.several = several;
-    this.treatments = Collections.unmodifiableMap(new EnumMap<>(treatments));
-    this.mark = mark;
-    this.where = where;
-    this.duplicates = duplicates;
-    this.otherwise = List.copyOf(otherwise);
+  private Lookup(Draft draft) {
+    this.reference = draft.reference;
+    this.name = draft.name;
+    this.key = List.copyOf(draft.key);
+    this.normalise = List.copyOf(draft.normalise);
+    this.bring = List.copyOf(draft.bring);
+    this.several = draft.several;
+    this.treatments = Collections.unmodifiableMap(new EnumMap<>(draft.treatments));
+    this.mark = draft.mark;
+    this.where = draft.where;
+    this.duplicates = draft.duplicates;
+    this.otherwise = List.copyOf(draft.otherwise);
+  }
+
+  /** The settings of a lookup while one of them is changed. */
+  private static final class Draft {
+    private final Table reference;
+    private String name;
+    private List<KeyPart> key = new ArrayList<>();
+    private List<NormaliseStep> normalise = List.of(Normalise.trim());
+    private List<Attribute> bring = new ArrayList<>();
+    private Several several = Several.FLAG;
+    private final Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
+    private @Nullable String mark;
+    private @Nullable RowFilter where;
+    private Duplicates duplicates = Duplicates.keep();
+    private List<Lookup> otherwise = new ArrayList<>();
+
+    Draft(Table reference) {
+      this.reference = reference;
+      this.name = reference.name();
+      for (Outcome outcome : Outcome.values()) {
+        treatments.put(outcome, Treatment.leave());
+      }
+    }
+
+    Draft(Lookup lookup) {
+      this.reference = lookup.reference;
+      this.name = lookup.name;
+      this.key = new ArrayList<>(lookup.key);
+      this.normalise = lookup.normalise;
+      this.bring = new ArrayList<>(lookup.bring);
+      this.several = lookup.several;
+      this.treatments.putAll(lookup.treatments);
+      this.mark = lookup.mark;
+      this.where = lookup.where;
+      this.duplicates = lookup.duplicates;
+      this.otherwise = new ArrayList<>(lookup.otherwise);
+    }
+  }
+
+  private Lookup with(Consumer<Draft> change) {
+    Draft draft = new Draft(this);
+    change.accept(draft);
+    return new Lookup(draft);
   }
 
   /**
@@ -72,38 +103,12 @@ public final class Lookup implements Step {
    * @param reference the table to fetch from
    */
   public static Lookup in(Table reference) {
-    Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
-    for (Outcome outcome : Outcome.values()) {
-      treatments.put(outcome, Treatment.leave());
-    }
-    return new Lookup(
-        reference,
-        reference.name(),
-        List.of(),
-        List.of(Normalise.trim()),
-        List.of(),
-        Several.FLAG,
-        treatments,
-        null,
-        null,
-        Duplicates.keep(),
-        List.of());
+    return new Lookup(new Draft(reference));
   }
 
   /** Returns the lookup with another name. */
   public Lookup named(String newName) {
-    return new Lookup(
-        reference,
-        newName,
-        key,
-        normalise,
-        bring,
-        several,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.name = newName);
   }
 
   /** Returns the lookup with one more key part, the column called the same on both sides. */
@@ -118,20 +123,7 @@ public final class Lookup implements Step {
 
   /** Returns the lookup with one more key part. */
   public Lookup key(KeyPart part) {
-    List<KeyPart> parts = new ArrayList<>(key);
-    parts.add(part);
-    return new Lookup(
-        reference,
-        name,
-        parts,
-        normalise,
-        bring,
-        several,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.key.add(part));
   }
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
@@ -141,76 +133,30 @@ public final class Lookup implements Step {
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
   public Lookup normalise(List<NormaliseStep> steps) {
-    return new Lookup(
-        reference,
-        name,
-        key,
-        steps,
-        bring,
-        several,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.normalise = steps);
   }
 
   /** Returns the lookup with more attributes, each {@code name} or {@code name as other}. */
   public Lookup bring(String... attributes) {
-    List<Attribute> all = new ArrayList<>(bring);
-    for (String attribute : attributes) {
-      all.add(Attribute.parse(attribute));
-    }
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        all,
-        several,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    List<Attribute> more = Arrays.stream(attributes).map(Attribute::parse).toList();
+    return with(draft -> draft.bring.addAll(more));
   }
 
   /** Returns the lookup with every column of the reference that is not part of its key so far. */
   public Lookup bringAll() {
     List<String> keys = new ArrayList<>(key.stream().map(KeyPart::theirs).toList());
     key.forEach(part -> keys.add(String.valueOf(part.theirsTo())));
-    List<Attribute> all = new ArrayList<>(bring);
-    reference.schema().names().stream()
-        .filter(column -> !keys.contains(column))
-        .forEach(column -> all.add(new Attribute(column, column)));
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        all,
-        several,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    List<Attribute> more =
+        reference.schema().names().stream()
+            .filter(column -> !keys.contains(column))
+            .map(column -> new Attribute(column, column))
+            .toList();
+    return with(draft -> draft.bring.addAll(more));
   }
 
   /** Returns the lookup with this rule for several reference rows that disagree. */
   public Lookup several(Several rule) {
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        bring,
-        rule,
-        treatments,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.several = rule);
   }
 
   /** Returns the lookup with this treatment for rows of an outcome. */
@@ -218,20 +164,7 @@ public final class Lookup implements Step {
     if (outcome == Outcome.MATCHED && treatment.action() != Treatment.Action.LEAVE) {
       throw new IllegalArgumentException("matched rows are left; only their nulls can be filled");
     }
-    Map<Outcome, Treatment> changed = new EnumMap<>(treatments);
-    changed.put(outcome, treatment);
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        bring,
-        several,
-        changed,
-        mark,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.treatments.put(outcome, treatment));
   }
 
   /** Returns the lookup with this treatment for unmatched rows. */
@@ -251,18 +184,7 @@ public final class Lookup implements Step {
 
   /** Returns the lookup with a column that holds the outcome of each row. */
   public Lookup markAs(String column) {
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        bring,
-        several,
-        treatments,
-        column,
-        where,
-        duplicates,
-        otherwise);
+    return with(draft -> draft.mark = column);
   }
 
   /**
@@ -273,25 +195,13 @@ public final class Lookup implements Step {
    * @throws org.abletwine.table.SettingException when it cannot be read
    */
   public Lookup where(String condition) {
-    Condition read = Condition.parse(condition, reference.schema(), reference.name());
-    return new Lookup(
-        reference,
-        name,
-        key,
-        normalise,
-        bring,
-        several,
-        treatments,
-        mark,
-        read,
-        duplicates,
-        otherwise);
+    RowFilter read = RowFilter.parse(condition, reference);
+    return with(draft -> draft.where = read);
   }
 
   /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
   public Lookup duplicates(Duplicates rule) {
-    return new Lookup(
-        reference, name, key, normalise, bring, several, treatments, mark, where, rule, otherwise);
+    return with(draft -> draft.duplicates = rule);
   }
 
   /**
@@ -302,10 +212,7 @@ public final class Lookup implements Step {
    * @param other what to try: another reference, or another key
    */
   public Lookup otherwise(Lookup other) {
-    List<Lookup> all = new ArrayList<>(otherwise);
-    all.add(other);
-    return new Lookup(
-        reference, name, key, normalise, bring, several, treatments, mark, where, duplicates, all);
+    return with(draft -> draft.otherwise.add(other));
   }
 
   /** Returns the name. */
@@ -318,19 +225,9 @@ public final class Lookup implements Step {
     return key;
   }
 
-  /**
-   * Whether the condition on the reference lets a row pass.
-   *
-   * @param batch rows of the reference
-   * @param row one of them, 0-based
-   */
-  public boolean passes(Batch batch, int row) {
-    if (where == null) {
-      return true;
-    }
-    CellVector[] cells = new CellVector[batch.baseColumns()];
-    where.columns().forEach(column -> cells[column] = batch.column(column));
-    return where.passes(cells, row);
+  /** Returns the condition on the rows of the reference, or null. */
+  public @Nullable RowFilter rowFilter() {
+    return where;
   }
 
   /** Returns the table to fetch from. */

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
-import org.abletwine.expression.Condition;
+import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
@@ -37,6 +37,7 @@ final class ReferenceLoader {
   private final RowStore leftOutStore = new RowStore(0);
   private final FinderBuilder leftOut;
   private final RowNumbers numbers = new RowNumbers();
+  private final @Nullable Expression condition;
   private final @Nullable WholeKeys wholeKeys;
   private final NormaliseStep[] ruleSteps;
   private final CellVector[] ruled;
@@ -46,6 +47,7 @@ final class ReferenceLoader {
 
   private ReferenceLoader(Lookup lookup) {
     this.lookup = lookup;
+    condition = lookup.where == null ? null : lookup.where.start();
     Schema schema = lookup.reference.schema();
     layout = KeyLayout.of(lookup);
     kept = new KeptColumns(lookup, layout);
@@ -108,14 +110,13 @@ final class ReferenceLoader {
     if (wholeKeys != null) {
       wholeKeys.read(batch);
     }
-    CellVector[] all = new CellVector[batch.baseColumns()];
     CellVector[] cells = kept.of(batch);
-    Condition where = lookup.where;
+    Expression where = condition;
     if (where != null) {
-      where.columns().forEach(column -> all[column] = batch.column(column));
+      where.over(batch);
     }
     for (int row = 0; row < batch.rows(); row++) {
-      if (where != null && !where.passes(all, row)) {
+      if (where != null && !where.isTrue(row)) {
         leftOutRows++;
         leftOutStore.add(NO_CELLS, row, keys);
         leftOut.add(keys, ruled, row, leftOutStore.rows() - 1);

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMisses;
@@ -106,9 +108,10 @@ final class CorrectionsDraft {
     int at = lookup.reference().schema().indexOf(lookup.keyParts().get(0).theirs());
     forEachRow(
         lookup.reference(),
+        lookup.rowFilter(),
         (batch, row) -> {
           String key = batch.column(at).get(row);
-          if (key != null && lookup.passes(batch, row)) {
+          if (key != null) {
             keys.add(key.strip());
           }
         });
@@ -119,12 +122,18 @@ final class CorrectionsDraft {
     void take(Batch batch, int row);
   }
 
-  private static void forEachRow(Table table, RowAction action) {
+  private static void forEachRow(Table table, @Nullable RowFilter filter, RowAction action) {
+    Expression passes = filter == null ? null : filter.start();
     try (TableReader reader = table.open()) {
       Batch batch = new Batch(table.schema().size());
       while (reader.read(batch)) {
+        if (passes != null) {
+          passes.over(batch);
+        }
         for (int row = 0; row < batch.rows(); row++) {
-          action.take(batch, row);
+          if (passes == null || passes.isTrue(row)) {
+            action.take(batch, row);
+          }
         }
       }
     }
@@ -151,6 +160,7 @@ final class CorrectionsDraft {
     }
     forEachRow(
         before,
+        null,
         (batch, row) -> {
           String[] line = new String[HEADER.length];
           for (int i = 0; i < line.length; i++) {

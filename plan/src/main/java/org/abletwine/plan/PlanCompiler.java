@@ -7,11 +7,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Keep;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.expression.Condition;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
@@ -224,9 +224,7 @@ final class PlanCompiler {
           step.written(),
           step.meant(),
           step.part(),
-          reference.where() == null
-              ? null
-              : Condition.parse(reference.where(), table.schema(), table.name()),
+          reference.where() == null ? null : RowFilter.parse(reference.where(), table),
           step.normalise() == null ? List.of(Normalise.trim()) : step.normalise());
     } catch (SettingException e) {
       mistakes.add(reference.whereMark(), String.valueOf(e.getMessage()));

@@ -1,24 +1,25 @@
-package org.abletwine.expression;
+package org.abletwine.compute;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import org.abletwine.MemoryTable;
 import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-class ConditionTest {
-  private static final Schema SCHEMA = new Schema(List.of("status", "kg", "note", "Postal code"));
+class RowFilterTest {
+  private static final Table TABLE =
+      new MemoryTable("t.csv", List.of("status", "kg", "note", "Postal code"), List.of(), 4);
 
   private static boolean passes(String condition) {
-    Batch row = Batch.ofOneRow("open", "7.50", null, "100");
-    CellVector[] cells = {row.column(0), row.column(1), row.column(2), row.column(3)};
-    return Condition.parse(condition, SCHEMA, "t.csv").passes(cells, 0);
+    Expression filter = RowFilter.parse(condition, TABLE).start();
+    filter.over(Batch.ofOneRow("open", "7.50", null, "100"));
+    return filter.isTrue(0);
   }
 
   @ParameterizedTest
@@ -49,6 +50,9 @@ class ConditionTest {
         "note not in ('x');false",
         "\"Postal code\" = '100';true",
         "status > 5;false",
+        "upper(status) = 'OPEN';true",
+        "kg + 1 > 8;true",
+        "coalesce(note, status) = 'open';true",
         "(status = 'shut' or kg >= 7) and not note is not null;true",
       })
   void followsIsoSql(String condition, boolean expected) {
@@ -60,12 +64,13 @@ class ConditionTest {
     assertRefused("status", "not a condition");
     assertRefused("statsu = 'open'", "did you mean \"status\"?", "at character 1");
     assertRefused("status = = 'x'", "cannot read");
-    assertRefused("upper(status) = 'OPEN'", "cannot be used here");
-    assertRefused("kg + 1", "not a condition");
+    assertRefused("note is null and status", "not a condition", "status = 'yes'");
+    assertRefused("uper(status) = 'OPEN'", "uper", "did you mean");
+    assertRefused("kg + 1", "is a number where a condition is needed");
   }
 
   private static void assertRefused(String condition, String... parts) {
-    assertThatThrownBy(() -> Condition.parse(condition, SCHEMA, "t.csv"))
+    assertThatThrownBy(() -> RowFilter.parse(condition, TABLE))
         .isInstanceOf(SettingException.class)
         .message()
         .contains(parts);

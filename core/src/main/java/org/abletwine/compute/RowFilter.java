@@ -1,0 +1,46 @@
+package org.abletwine.compute;
+
+import org.abletwine.step.Columns;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+
+/**
+ * A SQL condition over the columns of a table, found to be one: only rows for which it is true
+ * pass. A cell that does not read as what it is compared with makes the comparison unknown.
+ * Immutable; safe to share between threads.
+ */
+public final class RowFilter {
+  private static final Expression.Settings UNFIT_IS_UNKNOWN = new Expression.Settings(true, null);
+
+  private final String text;
+  private final Table table;
+
+  private RowFilter(String text, Table table) {
+    this.text = text;
+    this.table = table;
+  }
+
+  /**
+   * Reads a condition.
+   *
+   * @param text the condition in ISO SQL
+   * @param table whose columns it may name
+   * @throws SettingException when it is not a condition, or names a column that is not there
+   */
+  public static RowFilter parse(String text, Table table) {
+    RowFilter filter = new RowFilter(text, table);
+    filter.start();
+    return filter;
+  }
+
+  /** Returns the condition ready to be evaluated over batches of the table, by one thread. */
+  public Expression start() {
+    Columns columns = new Columns(table.name(), table.schema()).typedBy(table);
+    return Expression.condition(text, columns, "where, of " + table.name(), UNFIT_IS_UNKNOWN);
+  }
+
+  @Override
+  public String toString() {
+    return text;
+  }
+}
