@@ -1,7 +1,10 @@
 package org.abletwine.compute;
 
+import static java.nio.charset.StandardCharsets.ISO_8859_1;
+
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import org.abletwine.table.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,46 +31,73 @@ final class Decimals {
   private Decimals() {}
 
   /**
-   * Reads a number, spaces around it left out.
+   * Reads a cell that is not null as a number, spaces around it left out. Plain ones of up to 18
+   * digits without making an object.
    *
    * @return whether it is one
    */
-  static boolean read(char[] text, int from, int to, Values into, int row) {
-    int start = from;
-    int end = to;
-    while (start < end && text[start] <= ' ') {
-      start++;
+  static boolean read(CellVector cells, int row, Values into, int at) {
+    int start = cells.starts[row];
+    int end = cells.ends[row];
+    if (cells.inBytes(row)) {
+      return readPlain(cells.bytes, start, end, into, at)
+          || readSlowly(new String(cells.bytes, start, end - start, ISO_8859_1), into, at);
     }
-    while (end > start && text[end - 1] <= ' ') {
+    byte[] few = into.few;
+    int length = end - start;
+    boolean narrows = length <= few.length;
+    for (int i = 0; i < length && narrows; i++) {
+      char c = cells.text[start + i];
+      few[i] = (byte) c;
+      narrows = c < 0x80;
+    }
+    return narrows && readPlain(few, 0, length, into, at)
+        || readSlowly(new String(cells.text, start, length), into, at);
+  }
+
+  private static boolean readPlain(byte[] text, int from, int to, Values into, int row) {
+    int at = from;
+    int end = to;
+    while (at < end && text[at] <= ' ' && text[at] >= 0) {
+      at++;
+    }
+    while (end > at && text[end - 1] <= ' ' && text[end - 1] >= 0) {
       end--;
     }
-    int at = start;
     boolean negative = at < end && text[at] == '-';
     at += negative || at < end && text[at] == '+' ? 1 : 0;
+    int begin = at;
     long value = 0;
-    int digits = 0;
-    int places = -1;
     for (; at < end; at++) {
-      char c = text[at];
-      if (c >= '0' && c <= '9') {
-        value = value * 10 + (c - '0');
-        digits++;
-        places += places >= 0 ? 1 : 0;
-      } else if (c == '.' && places < 0) {
-        places = 0;
-      } else {
-        return readSlowly(text, start, end, into, row);
+      int digit = text[at] - '0';
+      if (digit < 0 || digit > 9) {
+        break;
       }
+      value = value * 10 + digit;
     }
-    if (digits == 0 || digits > MOST_FAST_DIGITS) {
-      return readSlowly(text, start, end, into, row);
+    int digits = at - begin;
+    int places = 0;
+    if (at < end && text[at] == '.') {
+      int point = at++;
+      for (; at < end; at++) {
+        int digit = text[at] - '0';
+        if (digit < 0 || digit > 9) {
+          break;
+        }
+        value = value * 10 + digit;
+      }
+      places = at - point - 1;
     }
-    into.number(row, negative ? -value : value, Math.max(0, places));
+    digits += places;
+    if (at < end || digits == 0 || digits > MOST_FAST_DIGITS) {
+      return false;
+    }
+    into.number(row, negative ? -value : value, places);
     return true;
   }
 
-  private static boolean readSlowly(char[] text, int start, int end, Values into, int row) {
-    BigDecimal value = parse(new String(text, start, end - start));
+  private static boolean readSlowly(String text, Values into, int row) {
+    BigDecimal value = parse(text);
     if (value == null) {
       return false;
     }
@@ -104,6 +134,11 @@ final class Decimals {
     }
     BigDecimal y = b.number(row);
     out.number(row, subtract ? a.number(row).subtract(y) : a.number(row).add(y));
+  }
+
+  /** Ten to the power of 0 to 18. */
+  static long power(int places) {
+    return POWERS[places];
   }
 
   private static boolean fits(long value, long factor) {

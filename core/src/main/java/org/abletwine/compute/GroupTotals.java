@@ -7,12 +7,13 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import org.abletwine.index.GroupIndex;
 import org.abletwine.table.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One total for each of many groups. Sums are held as longs of a common scale, and as big decimals
- * from the group and row on where they no longer fit. Groups are numbered from 0. Used by one
+ * One total for each group of an index. Sums are held as longs of a common scale in the groups'
+ * records, and as big decimals from the group and row on where they no longer fit. Used by one
  * thread.
  */
 public final class GroupTotals {
@@ -36,63 +37,71 @@ public final class GroupTotals {
   private static final int MOST_SCALE = 15;
 
   private final Function function;
+  private final GroupIndex index;
+  private final int counter;
   private final Values one = new Values();
-
-  /** For each group the sum's digits and, beside it in memory, how many were added. */
-  private long[] held = new long[128];
-
   private int scale;
   private final Map<Integer, BigDecimal> wide = new HashMap<>();
   private BigDecimal[] best = new BigDecimal[0];
   private final Map<Integer, Set<String>> values = new HashMap<>();
-  private int groups;
   private long notNumbers;
 
   /**
    * @param function what is totalled
+   * @param index the groups
+   * @param counter which of their counters to use, 0-based: this one for the sum's digits, the next
+   *     for how many were added
    */
-  public GroupTotals(Function function) {
+  public GroupTotals(Function function, GroupIndex index, int counter) {
     this.function = function;
+    this.index = index;
+    this.counter = counter;
     one.prepare(1, Kind.NUMBER);
   }
 
-  /**
-   * Makes a group known, so that it has a total of nothing.
-   *
-   * @param group the group
-   */
-  public void touch(int group) {
-    if (2 * group >= held.length) {
-      held = Arrays.copyOf(held, Math.max(2 * group + 2, held.length * 2));
-    }
-    groups = Math.max(groups, group + 1);
+  /** Counters that a total takes of its group's. */
+  public static final int COUNTERS = 2;
+
+  private int at(int group) {
+    return index.counters(group) + counter;
+  }
+
+  private long count(int group) {
+    return index.records()[at(group) + 1];
   }
 
   /**
-   * Counts a row whatever it holds.
+   * Counts rows whatever they hold.
    *
-   * @param group its group
+   * @param groups the group of each row
+   * @param rows how many rows
    */
-  public void addRow(int group) {
-    touch(group);
-    held[2 * group + 1]++;
+  public void addRows(int[] groups, int rows) {
+    long[] held = index.records();
+    for (int row = 0; row < rows; row++) {
+      held[at(groups[row]) + 1]++;
+    }
   }
 
   /**
-   * Adds a cell; null is passed over, and so is what is no number where one is needed.
+   * Adds the cells of a column; null is passed over, and so is what is no number where one is
+   * needed.
    *
-   * @param group its group
-   * @param cells its column
-   * @param row its row, 0-based
+   * @param groups the group of each row
+   * @param cells the column
+   * @param rows how many rows
    */
-  public void add(int group, CellVector cells, int row) {
-    touch(group);
-    int start = cells.starts[row];
-    if (start < 0) {
-      return;
+  public void add(int[] groups, CellVector cells, int rows) {
+    for (int row = 0; row < rows; row++) {
+      if (cells.starts[row] >= 0) {
+        add(groups[row], cells, row);
+      }
     }
+  }
+
+  private void add(int group, CellVector cells, int row) {
     if (function == Function.COUNT) {
-      held[2 * group + 1]++;
+      index.records()[at(group) + 1]++;
       return;
     }
     if (function == Function.COUNT_DISTINCT) {
@@ -100,11 +109,11 @@ public final class GroupTotals {
       return;
     }
     one.wide[0] = null;
-    if (!Decimals.read(cells.text, start, cells.ends[row], one, 0)) {
+    if (!Decimals.read(cells, row, one, 0)) {
       notNumbers++;
       return;
     }
-    held[2 * group + 1]++;
+    index.records()[at(group) + 1]++;
     if (function == Function.MIN || function == Function.MAX) {
       keepBest(group, one.number(0));
     } else {
@@ -114,7 +123,7 @@ public final class GroupTotals {
 
   private void keepBest(int group, BigDecimal value) {
     if (group >= best.length) {
-      best = Arrays.copyOf(best, held.length / 2);
+      best = Arrays.copyOf(best, Math.max(group + 1, best.length * 2));
     }
     BigDecimal most = best[group];
     int order = most == null ? 0 : value.compareTo(most);
@@ -128,43 +137,40 @@ public final class GroupTotals {
       rescale(one.scale[0]);
     }
     if (one.wide[0] == null && one.scale[0] <= scale) {
-      long factor = pow(scale - one.scale[0]);
+      long[] held = index.records();
+      int at = at(group);
+      long factor = Decimals.power(scale - one.scale[0]);
       long value = one.digits[0] * factor;
       boolean fits = Math.multiplyHigh(one.digits[0], factor) == value >> 63;
-      long sum = held[2 * group] + value;
-      if (fits && ((held[2 * group] ^ sum) & (value ^ sum)) >= 0) {
-        held[2 * group] = sum;
+      long sum = held[at] + value;
+      if (fits && ((held[at] ^ sum) & (value ^ sum)) >= 0) {
+        held[at] = sum;
         return;
       }
     }
     wide.merge(group, one.number(0), BigDecimal::add);
   }
 
-  private static long pow(int places) {
-    long power = 1;
-    for (int i = 0; i < places; i++) {
-      power *= 10;
-    }
-    return power;
-  }
-
   private void rescale(int places) {
-    long factor = pow(places - scale);
-    for (int group = 0; group < groups; group++) {
-      long scaled = held[2 * group] * factor;
-      if (Math.multiplyHigh(held[2 * group], factor) == scaled >> 63) {
-        held[2 * group] = scaled;
+    long factor = Decimals.power(places - scale);
+    long[] held = index.records();
+    for (int group = 0; group < index.groups(); group++) {
+      int at = at(group);
+      long scaled = held[at] * factor;
+      if (Math.multiplyHigh(held[at], factor) == scaled >> 63) {
+        held[at] = scaled;
       } else {
-        wide.merge(group, BigDecimal.valueOf(held[2 * group], scale), BigDecimal::add);
-        held[2 * group] = 0;
+        wide.merge(group, BigDecimal.valueOf(held[at], scale), BigDecimal::add);
+        held[at] = 0;
       }
     }
     scale = places;
   }
 
   private BigDecimal sumOf(int group) {
-    return BigDecimal.valueOf(held[2 * group], scale)
-        .add(wide.getOrDefault(group, BigDecimal.ZERO));
+    BigDecimal sum = BigDecimal.valueOf(index.records()[at(group)], scale);
+    BigDecimal more = wide.isEmpty() ? null : wide.get(group);
+    return more == null ? sum : sum.add(more);
   }
 
   /**
@@ -175,10 +181,10 @@ public final class GroupTotals {
    */
   public @Nullable String value(int group) {
     return switch (function) {
-      case COUNT -> Long.toString(held[2 * group + 1]);
+      case COUNT -> Long.toString(count(group));
       case COUNT_DISTINCT -> Integer.toString(values.getOrDefault(group, Set.of()).size());
-      case SUM -> held[2 * group + 1] == 0 ? null : sumOf(group).toPlainString();
-      case AVG -> held[2 * group + 1] == 0 ? null : mean(sumOf(group), held[2 * group + 1]);
+      case SUM -> count(group) == 0 ? null : sumOf(group).toPlainString();
+      case AVG -> count(group) == 0 ? null : mean(sumOf(group), count(group));
       default -> group >= best.length || best[group] == null ? null : best[group].toPlainString();
     };
   }
@@ -189,8 +195,8 @@ public final class GroupTotals {
     BigDecimal sum = BigDecimal.ZERO;
     BigDecimal extreme = null;
     Set<String> all = new HashSet<>();
-    for (int group = 0; group < groups; group++) {
-      count += held[2 * group + 1];
+    for (int group = 0; group < index.groups(); group++) {
+      count += count(group);
       sum = sum.add(sumOf(group));
       all.addAll(values.getOrDefault(group, Set.of()));
       BigDecimal held = group < best.length ? best[group] : null;
@@ -227,6 +233,6 @@ public final class GroupTotals {
 
   @Override
   public String toString() {
-    return "GroupTotals[" + function + ", " + groups + " groups]";
+    return "GroupTotals[" + function + ", " + index.groups() + " groups]";
   }
 }

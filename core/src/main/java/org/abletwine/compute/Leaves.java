@@ -54,7 +54,6 @@ final class Leaves {
     private final int number;
     private final DatePatterns dates;
     private final @Nullable Computed computed;
-    private char[] digits = new char[64];
 
     Column(Kind kind, String name, int number, List<String> patterns, @Nullable Computed computed) {
       super(kind);
@@ -94,24 +93,9 @@ final class Leaves {
 
     private void numbers(Frame frame, boolean @Nullable [] asked) {
       CellVector cells = frame.batch().held(number);
-      boolean narrow = cells.narrow();
       for (int row = 0; row < frame.rows(); row++) {
-        int start = cells.starts[row];
-        if (start < 0 || skip(asked, row)) {
-          continue;
-        }
-        int length = cells.ends[row] - start;
-        if (narrow && digits.length < length) {
-          digits = new char[length];
-        }
-        for (int i = 0; narrow && i < length; i++) {
-          digits[i] = (char) (cells.bytes[start + i] & 0xFF);
-        }
-        boolean fits =
-            narrow
-                ? Decimals.read(digits, 0, length, out, row)
-                : Decimals.read(cells.text, start, start + length, out, row);
-        if (!fits) {
+        boolean read = cells.starts[row] >= 0 && !skip(asked, row);
+        if (read && !Decimals.read(cells, row, out, row)) {
           frame.error(row, unfit(frame.batch().column(number), row, "a number"));
         }
       }

@@ -34,7 +34,7 @@ public final class Total {
       return false;
     }
     one.wide[0] = null;
-    if (!Decimals.read(cells.text, cells.starts[row], cells.ends[row], one, 0)) {
+    if (!Decimals.read(cells, row, one, 0)) {
       notNumbers++;
       return false;
     }

@@ -19,6 +19,9 @@ final class Values {
   @Nullable BigDecimal[] wide = new BigDecimal[0];
   @Nullable String[] text = new String[0];
 
+  /** Room for the characters of a number that is being read. */
+  final byte[] few = new byte[48];
+
   private boolean anyWide;
 
   /** Makes room, and forgets what was held. */

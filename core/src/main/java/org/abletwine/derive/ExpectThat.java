@@ -8,6 +8,7 @@ import java.util.regex.Pattern;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.figures.ThatFigures;
+import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
@@ -52,21 +53,21 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
   private static final class Runner implements StepRunner {
     private final ExpectThat step;
     private final List<String> calls = new ArrayList<>();
+    private final GroupIndex whole;
     private final List<GroupTotals> totals = new ArrayList<>();
     private final List<Expression> arguments = new ArrayList<>();
     private final Expression outer;
 
     Runner(ExpectThat step, Columns columns) {
       this.step = step;
+      List<GroupTotals.Function> functions = new ArrayList<>();
       StringBuilder rest = new StringBuilder();
       Matcher matcher = CALL.matcher(step.condition);
       while (matcher.find()) {
         String argument = matcher.group(2).strip();
         boolean distinct = argument.toLowerCase(Locale.ROOT).startsWith("distinct ");
         String function = matcher.group(1).toUpperCase(Locale.ROOT);
-        totals.add(
-            new GroupTotals(
-                GroupTotals.Function.valueOf(distinct ? function + "_DISTINCT" : function)));
+        functions.add(GroupTotals.Function.valueOf(distinct ? function + "_DISTINCT" : function));
         arguments.add(
             Expression.of(
                 argument.equals("*") ? "1" : distinct ? argument.substring(9) : argument,
@@ -85,8 +86,11 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
                 + "` has no total in it; write for example sum(payable) > 0, or use keep for a"
                 + " condition on each row");
       }
+      whole = new GroupIndex(0, calls.size() * GroupTotals.COUNTERS);
+      whole.find(new CellVector[0], 1, new int[1]);
       List<String> names = new ArrayList<>();
       for (int i = 0; i < calls.size(); i++) {
+        totals.add(new GroupTotals(functions.get(i), whole, i * GroupTotals.COUNTERS));
         names.add("total_" + i);
       }
       Columns of = new Columns("the totals", new Schema(names));
@@ -105,11 +109,11 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
         Expression argument = arguments.get(i);
         argument.over(batch);
         CellVector cells = new CellVector();
-        cells.clear();
+        cells.clearNarrow();
         for (int row = 0; row < batch.rows(); row++) {
           argument.appendTo(cells, row);
-          totals.get(i).add(0, cells, row);
         }
+        totals.get(i).add(new int[batch.rows()], cells, batch.rows());
       }
     }
 
@@ -118,7 +122,6 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
       String[] values = new String[calls.size()];
       List<String> shown = new ArrayList<>();
       for (int i = 0; i < values.length; i++) {
-        totals.get(i).touch(0);
         values[i] = totals.get(i).value(0);
         shown.add(calls.get(i) + " is " + values[i]);
       }

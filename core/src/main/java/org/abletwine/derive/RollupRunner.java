@@ -2,14 +2,10 @@ package org.abletwine.derive;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.figures.RollupFigures;
-import org.abletwine.index.HashIndex;
-import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
+import org.abletwine.index.GroupIndex;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
@@ -21,20 +17,14 @@ import org.jspecify.annotations.Nullable;
 
 /** A rollup at work: groups by a hash index, totals in flat arrays. */
 final class RollupRunner implements StepRunner {
-  private static final char BETWEEN = 0;
-  private static final char LAST = Character.MAX_VALUE;
-
   private final Rollup rollup;
   private final boolean writes;
   private final int[] by;
   private final int[] of;
-  private final KeyEncoder encoder;
-  private final EncodedKeys keys = new EncodedKeys();
-  private final RowStore groups;
-  private final HashIndex index;
+  private final GroupIndex index;
   private final GroupTotals[] totals;
   private final CellVector[] groupCells;
-  private int[] found = new int[0];
+  private int[] groups = new int[0];
   private @Nullable RollupFigures figures;
 
   RollupRunner(Rollup rollup, int[] by, int[] of, boolean writes) {
@@ -42,17 +32,12 @@ final class RollupRunner implements StepRunner {
     this.rollup = rollup;
     this.by = by.clone();
     this.of = of.clone();
-    List<List<org.abletwine.key.NormaliseStep>> steps = new ArrayList<>();
-    for (int i = 0; i < by.length; i++) {
-      steps.add(List.of());
-    }
-    encoder = new KeyEncoder(by, steps);
-    groups = new RowStore(by.length);
-    index = new HashIndex(groups);
+    index = new GroupIndex(by.length, of.length * GroupTotals.COUNTERS);
     groupCells = new CellVector[by.length];
     totals = new GroupTotals[of.length];
     for (int t = 0; t < totals.length; t++) {
-      totals[t] = new GroupTotals(function(rollup.totals().get(t)));
+      totals[t] =
+          new GroupTotals(function(rollup.totals().get(t)), index, t * GroupTotals.COUNTERS);
     }
   }
 
@@ -70,41 +55,20 @@ final class RollupRunner implements StepRunner {
   @Override
   public void apply(Batch batch) {
     int count = batch.rows();
-    if (found.length < count) {
-      found = new int[count];
+    if (groups.length < count) {
+      groups = new int[count];
     }
-    encoder.encode(batch, keys);
-    index.probe(keys, found);
     for (int i = 0; i < by.length; i++) {
-      groupCells[i] = batch.column(by[i]);
+      groupCells[i] = batch.held(by[i]);
     }
-    for (int row = 0; row < count; row++) {
-      found[row] = group(row);
-    }
+    index.find(groupCells, count, groups);
     for (int t = 0; t < totals.length; t++) {
-      GroupTotals total = totals[t];
       if (of[t] < 0) {
-        for (int row = 0; row < count; row++) {
-          total.addRow(found[row]);
-        }
+        totals[t].addRows(groups, count);
       } else {
-        CellVector cells = batch.column(of[t]);
-        for (int row = 0; row < count; row++) {
-          total.add(found[row], cells, row);
-        }
+        totals[t].add(groups, batch.held(of[t]), count);
       }
     }
-  }
-
-  /** The row's group; the index passes over blank parts, which make groups here. */
-  private int group(int row) {
-    int place = found[row] == HashIndex.ABSENT ? index.find(keys, row) : found[row];
-    if (place != HashIndex.ABSENT) {
-      return index.rowAt(place);
-    }
-    groups.add(groupCells, row, keys);
-    index.add(keys, row, groups.rows() - 1);
-    return groups.rows() - 1;
   }
 
   @Override
@@ -148,18 +112,18 @@ final class RollupRunner implements StepRunner {
   }
 
   private RollupFigures sum() {
-    List<List<@Nullable String>> lines = new ArrayList<>();
-    CellVector[] values = values();
-    for (int group : sorted(values)) {
-      List<@Nullable String> line = new ArrayList<>(by.length + totals.length);
-      for (CellVector column : values) {
-        line.add(column.get(group));
+    SortedGroup[] all = new SortedGroup[index.groups()];
+    for (int group = 0; group < all.length; group++) {
+      all[group] = new SortedGroup(group, index.values(group));
+    }
+    Arrays.sort(all);
+    List<List<@Nullable String>> lines = new ArrayList<>(all.length);
+    for (SortedGroup group : all) {
+      @Nullable String[] line = Arrays.copyOf(group.values(), by.length + totals.length);
+      for (int t = 0; t < totals.length; t++) {
+        line[by.length + t] = totals[t].value(group.number());
       }
-      for (GroupTotals total : totals) {
-        total.touch(group);
-        line.add(total.value(group));
-      }
-      lines.add(line);
+      lines.add(Arrays.asList(line));
     }
     List<@Nullable String> grand = new ArrayList<>();
     if (rollup.grandTotal()) {
@@ -174,36 +138,5 @@ final class RollupRunner implements StepRunner {
         lines,
         grand,
         rollup.file() == null ? "" : rollup.file().toString());
-  }
-
-  /** The values that make the groups, a column each. */
-  private CellVector[] values() {
-    CellVector[] values = new CellVector[by.length];
-    for (int i = 0; i < values.length; i++) {
-      values[i] = new CellVector();
-      values[i].clear();
-    }
-    long[] nulls = new long[by.length];
-    @Nullable String[] fills = new String[by.length];
-    for (int group = 0; group < groups.rows(); group++) {
-      groups.fetch(groups.place(group), values, nulls, fills);
-    }
-    return values;
-  }
-
-  /** The groups in the order of their values, nulls last. */
-  private static int[] sorted(CellVector[] values) {
-    record Group(String key, int number) {}
-    Group[] all = new Group[values.length == 0 ? 1 : values[0].rows()];
-    for (int group = 0; group < all.length; group++) {
-      StringBuilder key = new StringBuilder();
-      for (CellVector column : values) {
-        String value = column.get(group);
-        key.append(value == null ? LAST : value).append(BETWEEN);
-      }
-      all[group] = new Group(key.toString(), group);
-    }
-    Arrays.sort(all, Comparator.comparing(Group::key));
-    return Arrays.stream(all).mapToInt(Group::number).toArray();
   }
 }

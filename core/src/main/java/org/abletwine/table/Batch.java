@@ -52,6 +52,8 @@ public final class Batch {
   /** For each block of characters whether any is not ASCII. */
   private boolean[] notAscii = new boolean[1];
 
+  private boolean allAscii = true;
+
   private int bytesHeld;
   private int rowStart;
   private int baseRows;
@@ -123,6 +125,7 @@ public final class Batch {
     cells = 0;
     used = 0;
     Arrays.fill(notAscii, 0, (bytesHeld >>> BLOCK_BITS) + 1, false);
+    allAscii = true;
     bytesHeld = 0;
     rowStart = 0;
     baseRows = 0;
@@ -196,6 +199,7 @@ public final class Batch {
       } else {
         textBytes[i] = NO_CHARACTER;
         notAscii[i >>> BLOCK_BITS] = true;
+        allAscii = false;
       }
     }
     used = end;
@@ -220,6 +224,9 @@ public final class Batch {
   public boolean hasBytes(int start, int end) {
     if (end > bytesHeld) {
       return false;
+    }
+    if (allAscii) {
+      return true;
     }
     int last = end >>> BLOCK_BITS;
     for (int block = start >>> BLOCK_BITS; block <= last; block++) {
@@ -401,6 +408,7 @@ public final class Batch {
     }
     if (!viewReady[column]) {
       fillView(view, column);
+      view.showBytes(this);
       viewReady[column] = true;
     }
     return view;

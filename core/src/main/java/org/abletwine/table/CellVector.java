@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class CellVector {
   private static final char[] NO_TEXT = new char[0];
+  private static final byte[] NO_BYTES = new byte[0];
 
   /** The characters all slices point into. */
   public char[] text = NO_TEXT;
@@ -27,8 +28,8 @@ public final class CellVector {
   /** End of each cell, exclusive, or -1 for null. */
   public int[] ends = new int[0];
 
-  /** The characters of a narrow vector, one byte each. */
-  public byte[] bytes = new byte[0];
+  /** The characters of a narrow vector, one byte each; those of a view where {@link #inBytes}. */
+  public byte[] bytes = NO_BYTES;
 
   /** For each cell of a narrow vector: not 0 when it may need quotes or is not plain ASCII. */
   public byte[] special = new byte[0];
@@ -36,6 +37,7 @@ public final class CellVector {
   private byte[] reasons = new byte[0];
   private boolean reasoned;
   private boolean narrow;
+  private @Nullable Batch shown;
   private int rows;
   private char[] own = NO_TEXT;
   private int used;
@@ -73,6 +75,10 @@ public final class CellVector {
 
   /** Empties the vector and lets appended cells go to a buffer of its own. */
   public void clear() {
+    if (shown != null) {
+      shown = null;
+      bytes = NO_BYTES;
+    }
     rows = 0;
     used = 0;
     text = own;
@@ -117,6 +123,25 @@ public final class CellVector {
     rows = count;
     text = shared;
     narrow = false;
+    shown = null;
+  }
+
+  /** Lets the cells of a view be read from the batch's bytes too, where it has them. */
+  void showBytes(Batch of) {
+    shown = of;
+    bytes = of.textBytes();
+  }
+
+  /**
+   * Whether a cell that is not null can be read from {@link #bytes}, one byte a character (U+0000
+   * to U+00FF), at the same place as from {@link #text}. For a view that spares touching memory
+   * that only the reader has touched.
+   *
+   * @param row the row, 0-based
+   */
+  public boolean inBytes(int row) {
+    Batch of = shown;
+    return of == null ? narrow : of.hasBytes(starts[row], ends[row]);
   }
 
   /** Appends a null cell. */
@@ -271,6 +296,7 @@ public final class CellVector {
     if (text == own) {
       return;
     }
+    shown = null;
     char[] shared = text;
     int total = 0;
     for (int row = 0; row < rows; row++) {
