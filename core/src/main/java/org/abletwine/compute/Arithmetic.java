@@ -1,5 +1,6 @@
 package org.abletwine.compute;
 
+import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
@@ -42,7 +43,7 @@ final class Arithmetic {
     }
 
     private void divide(Frame frame, Values a, Values b, int row) {
-      if (b.wide[row] == null && b.digits[row] == 0) {
+      if (!b.isWide(row) && b.digits[row] == 0) {
         frame.error(row, "division of " + a.number(row).toPlainString() + " by zero");
       } else if (operator == '/') {
         Decimals.divide(a, b, out, row);
@@ -85,6 +86,30 @@ final class Arithmetic {
         }
         if (all) {
           body.of(values, row, out, frame);
+        }
+      }
+    }
+  }
+
+  /** A number rounded to a stated count of places; null when it is. */
+  static final class Round extends Node {
+    private final Node number;
+    private final int places;
+    private final RoundingMode mode;
+
+    Round(Node number, int places, RoundingMode mode) {
+      super(Kind.NUMBER);
+      this.number = number;
+      this.places = places;
+      this.mode = mode;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = number.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (a.known[row] && !skip(asked, row)) {
+          Decimals.round(a, row, places, mode, out);
         }
       }
     }

@@ -116,7 +116,7 @@ final class Decimals {
   }
 
   static void add(Values a, Values b, boolean subtract, Values out, int row) {
-    if (a.wide[row] == null && b.wide[row] == null) {
+    if (!a.isWide(row) && !b.isWide(row)) {
       int places = Math.max(a.scale[row], b.scale[row]);
       long x = a.digits[row];
       long y = subtract ? -b.digits[row] : b.digits[row];
@@ -146,7 +146,7 @@ final class Decimals {
   }
 
   static void multiply(Values a, Values b, Values out, int row) {
-    if (a.wide[row] == null && b.wide[row] == null) {
+    if (!a.isWide(row) && !b.isWide(row)) {
       int places = a.scale[row] + b.scale[row];
       if (places <= MOST_PLACES && fits(a.digits[row], b.digits[row])) {
         out.number(row, a.digits[row] * b.digits[row], places);
@@ -163,7 +163,7 @@ final class Decimals {
    */
   static void divide(Values a, Values b, Values out, int row) {
     long divisor = b.digits[row];
-    boolean small = a.wide[row] == null && b.wide[row] == null;
+    boolean small = !a.isWide(row) && !b.isWide(row);
     if (!small || Math.abs(divisor) > Long.MAX_VALUE / 20 || a.digits[row] == Long.MIN_VALUE) {
       divideWide(a.number(row), b.number(row), out, row);
       return;
@@ -237,7 +237,7 @@ final class Decimals {
   }
 
   static int compare(Values a, Values b, int row) {
-    if (a.wide[row] == null && b.wide[row] == null) {
+    if (!a.isWide(row) && !b.isWide(row)) {
       if (a.scale[row] == b.scale[row]) {
         return Long.compare(a.digits[row], b.digits[row]);
       }
@@ -253,15 +253,16 @@ final class Decimals {
 
   /** Rounds half up, away from zero, to exactly so many places. */
   static void round(Values a, int row, int places, RoundingMode mode, Values out) {
-    boolean small = a.wide[row] == null && places >= 0 && places <= MOST_PLACES;
+    boolean small = !a.isWide(row) && places >= 0 && places <= MOST_PLACES;
     if (small && places >= a.scale[row] && fits(a.digits[row], POWERS[places - a.scale[row]])) {
       out.number(row, a.digits[row] * POWERS[places - a.scale[row]], places);
       return;
     }
     if (small && places < a.scale[row] && mode == RoundingMode.HALF_UP) {
-      long unit = POWERS[a.scale[row] - places];
-      long quotient = a.digits[row] / unit;
-      long rest = Math.abs(a.digits[row] % unit);
+      int drop = a.scale[row] - places;
+      long unit = POWERS[drop];
+      long quotient = shorter(a.digits[row], drop);
+      long rest = Math.abs(a.digits[row] - quotient * unit);
       if (rest >= unit - rest) {
         quotient += a.digits[row] < 0 ? -1 : 1;
       }
@@ -272,35 +273,75 @@ final class Decimals {
     out.number(row, places < 0 ? rounded.setScale(0) : rounded);
   }
 
+  /** A number without its last digits: division by a constant costs a tenth of any other. */
+  private static long shorter(long number, int drop) {
+    return switch (drop) {
+      case 1 -> number / 10;
+      case 2 -> number / 100;
+      case 3 -> number / 1_000;
+      case 4 -> number / 10_000;
+      case 5 -> number / 100_000;
+      case 6 -> number / 1_000_000;
+      default -> number / POWERS[drop];
+    };
+  }
+
+  /** Bytes that {@link #write} needs at most. */
+  static final int MOST_BYTES = 24;
+
+  /** The digits of 0 to 99, two each. */
+  private static final byte[] PAIRS = new byte[200];
+
+  static {
+    for (int i = 0; i < 100; i++) {
+      PAIRS[2 * i] = (byte) ('0' + i / 10);
+      PAIRS[2 * i + 1] = (byte) ('0' + i % 10);
+    }
+  }
+
+  private static int digits(long number) {
+    int guess = (Long.SIZE - Long.numberOfLeadingZeros(number | 1)) * 1233 >>> 12;
+    return guess < POWERS.length && number >= POWERS[guess] ? guess + 1 : Math.max(guess, 1);
+  }
+
   /**
    * Writes a number plainly, without an exponent.
    *
-   * @return where it begins in the buffer; it ends at the buffer's end
+   * @param unscaled its digits; not {@link Long#MIN_VALUE}
+   * @param places how many of them are decimal places, 0 to 18
+   * @param into where to write; has room for {@link #MOST_BYTES}
+   * @param from where to begin, 0-based
+   * @return where it ends, exclusive
    */
-  static int write(long unscaled, int places, byte[] buffer) {
-    int at = buffer.length;
-    long rest = unscaled;
-    int digits = 0;
-    while (rest > Integer.MAX_VALUE || rest < -Integer.MAX_VALUE) {
-      if (digits == places && places > 0) {
-        buffer[--at] = '.';
-      }
-      buffer[--at] = (byte) ('0' + Math.abs(rest % 10));
-      rest /= 10;
-      digits++;
-    }
-    int small = Math.abs((int) rest);
-    do {
-      if (digits == places && places > 0) {
-        buffer[--at] = '.';
-      }
-      buffer[--at] = (byte) ('0' + small % 10);
-      small /= 10;
-      digits++;
-    } while (small != 0 || digits <= places);
+  static int write(long unscaled, int places, byte[] into, int from) {
+    long rest = Math.abs(unscaled);
+    int start = from;
     if (unscaled < 0) {
-      buffer[--at] = '-';
+      into[start++] = '-';
     }
-    return at;
+    int end = start + Math.max(digits(rest), places + 1) + (places > 0 ? 1 : 0);
+    int at = end;
+    for (int left = places; left > 0; left--) {
+      long shorter = rest / 10;
+      into[--at] = (byte) ('0' + (rest - shorter * 10));
+      rest = shorter;
+    }
+    if (places > 0) {
+      into[--at] = '.';
+    }
+    while (rest >= 100) {
+      long shorter = rest / 100;
+      int pair = (int) (rest - shorter * 100) << 1;
+      rest = shorter;
+      into[--at] = PAIRS[pair + 1];
+      into[--at] = PAIRS[pair];
+    }
+    if (rest >= 10) {
+      into[--at] = PAIRS[(int) rest * 2 + 1];
+      into[--at] = PAIRS[(int) rest * 2];
+    } else {
+      into[--at] = (byte) ('0' + rest);
+    }
+    return end;
   }
 }

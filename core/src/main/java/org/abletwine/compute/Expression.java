@@ -21,7 +21,6 @@ public final class Expression {
   private final Node node;
   private final List<String> inputs;
   private final Frame frame;
-  private final byte[] digits = new byte[32];
   private final Computed computed;
   private Values values = new Values();
 
@@ -149,20 +148,29 @@ public final class Expression {
   }
 
   /**
-   * Appends a row's value to a column: numbers with the places they have, days as ISO 8601.
+   * Appends the values of all rows to a column: numbers with the places they have, days as ISO
+   * 8601.
    *
    * @param target the column
-   * @param row a row of the batch, 0-based
+   * @param rows how many rows the batch has
+   * @return how many of them are null
    */
-  public void appendTo(CellVector target, int row) {
-    if (!values.known[row]) {
-      target.appendNull();
-    } else if (node.kind == Kind.NUMBER && values.wide[row] == null) {
-      int from = Decimals.write(values.digits[row], values.scale[row], digits);
-      target.appendNarrow(digits, from, digits.length - from, false);
-    } else {
-      target.append(Conversions.text(values, row, node.kind));
+  public int appendTo(CellVector target, int rows) {
+    int nulls = 0;
+    boolean numbers = node.kind == Kind.NUMBER;
+    for (int row = 0; row < rows; row++) {
+      if (!values.known[row]) {
+        target.appendNull();
+        nulls++;
+      } else if (numbers && !values.isWide(row) && values.digits[row] != Long.MIN_VALUE) {
+        int from = target.claimNarrow(Decimals.MOST_BYTES);
+        int end = Decimals.write(values.digits[row], values.scale[row], target.bytes, from);
+        target.finishNarrow(from, end);
+      } else {
+        target.append(Conversions.text(values, row, node.kind));
+      }
     }
+    return nulls;
   }
 
   /**

@@ -189,17 +189,10 @@ final class Functions {
 
   private Node rounded(Function function, List<Expression> arguments, RoundingMode mode, int most) {
     count(function, arguments, 1, most);
-    if (arguments.size() == 1) {
-      return new Arithmetic.Function(
-          (a, row, out, frame) -> Decimals.round(a[0], row, 0, mode, out),
-          number(arguments.get(0)));
-    }
-    Integer stated = number(arguments.get(1)).constant();
+    Integer stated =
+        arguments.size() == 1 ? Integer.valueOf(0) : number(arguments.get(1)).constant();
     if (stated != null && Math.abs(stated) <= MOST_PLACES) {
-      int places = stated;
-      return new Arithmetic.Function(
-          (a, row, out, frame) -> Decimals.round(a[0], row, places, mode, out),
-          number(arguments.get(0)));
+      return new Arithmetic.Round(number(arguments.get(0)), stated, mode);
     }
     return new Arithmetic.Function(
         (a, row, out, frame) -> {

@@ -108,7 +108,7 @@ public final class GroupTotals {
       values.computeIfAbsent(group, g -> new HashSet<>()).add(String.valueOf(cells.get(row)));
       return;
     }
-    one.wide[0] = null;
+    one.forgetWide();
     if (!Decimals.read(cells, row, one, 0)) {
       notNumbers++;
       return;
@@ -133,10 +133,10 @@ public final class GroupTotals {
   }
 
   private void sum(int group) {
-    if (one.wide[0] == null && one.scale[0] > scale && one.scale[0] <= MOST_SCALE) {
+    if (!one.isWide(0) && one.scale[0] > scale && one.scale[0] <= MOST_SCALE) {
       rescale(one.scale[0]);
     }
-    if (one.wide[0] == null && one.scale[0] <= scale) {
+    if (!one.isWide(0) && one.scale[0] <= scale) {
       long[] held = index.records();
       int at = at(group);
       long factor = Decimals.power(scale - one.scale[0]);

@@ -10,13 +10,21 @@ final class Logic {
 
   /** Compares two values of one kind; unknown when either is null. */
   static final class Comparison extends Node {
-    private final String operator;
+    private final boolean less;
+    private final boolean equal;
+    private final boolean greater;
     private final Node left;
     private final Node right;
 
+    /**
+     * @param operator one of = &lt;&gt; != &lt; &lt;= &gt; &gt;=
+     */
     Comparison(String operator, Node left, Node right) {
       super(Kind.TRUTH);
-      this.operator = operator;
+      boolean not = operator.equals("!=");
+      this.less = not || operator.indexOf('<') >= 0;
+      this.equal = !not && operator.indexOf('=') >= 0;
+      this.greater = not || operator.indexOf('>') >= 0;
       this.left = left;
       this.right = right;
     }
@@ -60,14 +68,7 @@ final class Logic {
     }
 
     private boolean holds(int order) {
-      return switch (operator) {
-        case "=" -> order == 0;
-        case "<>", "!=" -> order != 0;
-        case "<" -> order < 0;
-        case "<=" -> order <= 0;
-        case ">" -> order > 0;
-        default -> order >= 0;
-      };
+      return order < 0 ? less : order > 0 ? greater : equal;
     }
   }
 

@@ -33,16 +33,15 @@ public final class Total {
       nulls++;
       return false;
     }
-    one.wide[0] = null;
+    one.forgetWide();
     if (!Decimals.read(cells, row, one, 0)) {
       notNumbers++;
       return false;
     }
-    next.wide[0] = null;
+    next.forgetWide();
     Decimals.add(sum, one, false, next, 0);
-    sum.digits[0] = next.digits[0];
-    sum.scale[0] = next.scale[0];
-    sum.wide[0] = next.wide[0];
+    sum.forgetWide();
+    sum.number(0, next, 0);
     return true;
   }
 

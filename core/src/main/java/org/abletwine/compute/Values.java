@@ -8,15 +8,15 @@ import org.jspecify.annotations.Nullable;
  * The values of an expression for the rows of a batch. Reused from batch to batch.
  *
  * <p>Invariant: where {@code known[row]} is false the value is null (for truth: unknown). A number
- * is {@code digits[row]} divided by ten to the {@code scale[row]}, unless {@code wide[row]} holds
- * one that does not fit; a day is its number since 1970-01-01 in {@code digits}; a truth value is 1
- * or 0 in {@code digits}.
+ * is {@code digits[row]} divided by ten to the {@code scale[row]}, unless {@link #isWide} says that
+ * it does not fit; a day is its number since 1970-01-01 in {@code digits}; a truth value is 1 or 0
+ * in {@code digits}.
  */
 final class Values {
   boolean[] known = new boolean[0];
   long[] digits = new long[0];
   byte[] scale = new byte[0];
-  @Nullable BigDecimal[] wide = new BigDecimal[0];
+  private @Nullable BigDecimal[] wide = new BigDecimal[0];
   @Nullable String[] text = new String[0];
 
   /** Room for the characters of a number that is being read. */
@@ -30,15 +30,24 @@ final class Values {
       known = new boolean[rows];
       digits = new long[rows];
       scale = new byte[rows];
-      wide = new BigDecimal[kind == Kind.NUMBER ? rows : 0];
       text = new String[kind == Kind.TEXT ? rows : 0];
     } else {
       Arrays.fill(known, 0, rows, false);
-      if (anyWide) {
-        Arrays.fill(wide, null);
-        anyWide = false;
-      }
     }
+    forgetWide();
+  }
+
+  /** Forgets the numbers that do not fit a long. */
+  void forgetWide() {
+    if (anyWide) {
+      Arrays.fill(wide, null);
+      anyWide = false;
+    }
+  }
+
+  /** Whether a number does not fit a long. Asked for each row: hardly ever is there any. */
+  boolean isWide(int row) {
+    return anyWide && row < wide.length && wide[row] != null;
   }
 
   void number(int row, long unscaled, int places) {
@@ -55,25 +64,30 @@ final class Values {
       digits[row] = value.unscaledValue().longValue();
       scale[row] = (byte) value.scale();
     } else {
-      wide[row] = value;
-      anyWide = true;
+      widen(row, value);
     }
+  }
+
+  private void widen(int row, BigDecimal value) {
+    if (wide.length <= row) {
+      wide = Arrays.copyOf(wide, known.length);
+    }
+    wide[row] = value;
+    anyWide = true;
   }
 
   /** Takes over a number from other values. */
   void number(int row, Values from, int fromRow) {
-    BigDecimal held = from.wide[fromRow];
-    if (held != null) {
+    if (from.isWide(fromRow)) {
       known[row] = true;
-      wide[row] = held;
-      anyWide = true;
+      widen(row, from.number(fromRow));
     } else {
       number(row, from.digits[fromRow], from.scale[fromRow]);
     }
   }
 
   BigDecimal number(int row) {
-    BigDecimal held = wide[row];
+    BigDecimal held = isWide(row) ? wide[row] : null;
     return held == null ? BigDecimal.valueOf(digits[row], scale[row]) : held;
   }
 

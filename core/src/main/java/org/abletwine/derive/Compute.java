@@ -78,15 +78,15 @@ public record Compute(String column, String expression, Expression.Settings sett
       CellVector target = batch.addColumn();
       target.clearNarrow();
       int count = batch.rows();
-      for (int row = 0; row < count; row++) {
-        expression.appendTo(target, row);
+      int none = expression.appendTo(target, count);
+      for (int row = 0; row < count && none > 0; row++) {
         if (expression.isNull(row)) {
-          nulls++;
           int reason = reason(batch, row);
-          target.because(reason);
+          target.because(row, reason);
           because.computeIfAbsent(reason, r -> new long[1])[0]++;
         }
       }
+      nulls += none;
       rows += count;
     }
 

@@ -110,9 +110,7 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
         argument.over(batch);
         CellVector cells = new CellVector();
         cells.clearNarrow();
-        for (int row = 0; row < batch.rows(); row++) {
-          argument.appendTo(cells, row);
-        }
+        argument.appendTo(cells, batch.rows());
         totals.get(i).add(new int[batch.rows()], cells, batch.rows());
       }
     }

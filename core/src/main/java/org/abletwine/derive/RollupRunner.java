@@ -1,8 +1,8 @@
 package org.abletwine.derive;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.index.GroupIndex;
@@ -79,24 +79,27 @@ final class RollupRunner implements StepRunner {
     RollupFigures figures = figures();
     List<String> names = new ArrayList<>(rollup.by());
     names.addAll(figures.totals());
+    int[] columns = IntStream.range(0, names.size()).toArray();
     Batch batch = new Batch(names.size());
     batch.clear(1, '\0');
-    List<List<@Nullable String>> lines = new ArrayList<>(figures.groups());
-    if (!figures.grandTotal().isEmpty()) {
-      List<@Nullable String> last = new ArrayList<>();
-      for (int i = 0; i < by.length; i++) {
-        last.add(i == 0 ? "all" : null);
-      }
-      last.addAll(figures.grandTotal());
-      lines.add(last);
-    }
-    for (List<@Nullable String> line : lines) {
-      line.forEach(batch::addCell);
-      batch.endRow(Batch.ALTERED);
-    }
     try (TableSink sink = Tables.sink(rollup.file())) {
       sink.start(rollup.form(), new Schema(names));
-      sink.write(batch, java.util.stream.IntStream.range(0, names.size()).toArray());
+      for (List<@Nullable String> line : figures.groups()) {
+        if (batch.full()) {
+          sink.write(batch, columns);
+          batch.clear(1, '\0');
+        }
+        line.forEach(batch::addCell);
+        batch.endRow(Batch.ALTERED);
+      }
+      if (!figures.grandTotal().isEmpty()) {
+        for (int i = 0; i < by.length; i++) {
+          batch.addCell(i == 0 ? "all" : null);
+        }
+        figures.grandTotal().forEach(batch::addCell);
+        batch.endRow(Batch.ALTERED);
+      }
+      sink.write(batch, columns);
       sink.commit();
     }
   }
@@ -112,19 +115,6 @@ final class RollupRunner implements StepRunner {
   }
 
   private RollupFigures sum() {
-    SortedGroup[] all = new SortedGroup[index.groups()];
-    for (int group = 0; group < all.length; group++) {
-      all[group] = new SortedGroup(group, index.values(group));
-    }
-    Arrays.sort(all);
-    List<List<@Nullable String>> lines = new ArrayList<>(all.length);
-    for (SortedGroup group : all) {
-      @Nullable String[] line = Arrays.copyOf(group.values(), by.length + totals.length);
-      for (int t = 0; t < totals.length; t++) {
-        line[by.length + t] = totals[t].value(group.number());
-      }
-      lines.add(Arrays.asList(line));
-    }
     List<@Nullable String> grand = new ArrayList<>();
     if (rollup.grandTotal()) {
       for (GroupTotals total : totals) {
@@ -135,7 +125,7 @@ final class RollupRunner implements StepRunner {
         rollup.file() == null ? rollup.title() : rollup.file().getFileName() + "",
         rollup.by(),
         rollup.totals().stream().map(Attribute::as).toList(),
-        lines,
+        new GroupLines(index, totals),
         grand,
         rollup.file() == null ? "" : rollup.file().toString());
   }

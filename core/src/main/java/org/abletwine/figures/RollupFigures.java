@@ -25,11 +25,11 @@ public record RollupFigures(
     String file)
     implements StepFigures {
 
-  /** Copies the lists. */
+  /** Copies the lists, but for the groups: there may be very many, and nobody changes them. */
   public RollupFigures {
     by = List.copyOf(by);
     totals = List.copyOf(totals);
-    groups = List.copyOf(groups);
+    groups = Collections.unmodifiableList(groups);
     grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
   }
 }

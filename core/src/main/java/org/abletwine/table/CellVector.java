@@ -48,14 +48,24 @@ public final class CellVector {
    * @param reason a reason's number, 1 to 127
    */
   public void because(int reason) {
+    because(rows - 1, reason);
+  }
+
+  /**
+   * Notes why a cell is null.
+   *
+   * @param row the row, 0-based
+   * @param reason a reason's number, 1 to 127
+   */
+  public void because(int row, int reason) {
     if (!reasoned) {
       reasoned = true;
-      java.util.Arrays.fill(reasons, (byte) 0);
+      Arrays.fill(reasons, (byte) 0);
     }
     if (reasons.length < rows) {
       reasons = Arrays.copyOf(reasons, Math.max(rows, starts.length));
     }
-    reasons[rows - 1] = (byte) reason;
+    reasons[row] = (byte) reason;
   }
 
   /**
@@ -242,6 +252,44 @@ public final class CellVector {
     starts[rows] = at;
     ends[rows++] = at + length;
     used = at + length;
+  }
+
+  /**
+   * Makes room for a cell of plain ASCII that needs no quotes, for a caller that writes it itself.
+   * The vector holds bytes afterwards only if it did before and no other text was appended.
+   *
+   * @param most bytes at most
+   * @return where to write in {@link #bytes}; call {@link #finishNarrow} afterwards
+   */
+  public int claimNarrow(int most) {
+    int at = narrow ? used : 0;
+    if (at + most > bytes.length) {
+      bytes = Arrays.copyOf(bytes, Math.max(at + most, Math.max(1024, bytes.length * 2)));
+    }
+    return at;
+  }
+
+  /**
+   * Ends a cell begun with {@link #claimNarrow}.
+   *
+   * @param start what it returned
+   * @param end end of what was written, exclusive
+   */
+  public void finishNarrow(int start, int end) {
+    if (!narrow) {
+      appendNarrow(bytes, start, end - start, false);
+      return;
+    }
+    if (rows == starts.length) {
+      ensureRows(rows + 1);
+    }
+    if (rows >= special.length) {
+      special = Arrays.copyOf(special, starts.length);
+    }
+    special[rows] = 0;
+    starts[rows] = start;
+    ends[rows++] = end;
+    used = end;
   }
 
   /**

@@ -1,5 +1,8 @@
 package org.abletwine.formats.csv;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.key.Utf8;
@@ -18,6 +21,9 @@ final class RowEncoder {
   }
 
   private static final int BUFFER = 1 << 17;
+  private static final int SHORT = 16;
+  private static final VarHandle WORD =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
   private final char delimiter;
   private final char quote;
@@ -163,8 +169,13 @@ final class RowEncoder {
       return asNeeded(cells.text, start, end, from);
     }
     if (cells.special[row] == 0 && usualDelimiter) {
-      ensure(from, end - start);
-      System.arraycopy(cells.bytes, start, buffer, from, end - start);
+      ensure(from, Math.max(SHORT, end - start));
+      if (end - start <= SHORT && start + SHORT <= cells.bytes.length) {
+        WORD.set(buffer, from, (long) WORD.get(cells.bytes, start)); // what is too much is
+        WORD.set(buffer, from + 8, (long) WORD.get(cells.bytes, start + 8)); // written over
+      } else {
+        System.arraycopy(cells.bytes, start, buffer, from, end - start);
+      }
       return from + end - start;
     }
     return specialCell(cells.bytes, start, end, from);
