@@ -40,7 +40,8 @@ final class Decimals {
     int start = cells.starts[row];
     int end = cells.ends[row];
     if (cells.inBytes(row)) {
-      return readPlain(cells.bytes, start, end, into, at)
+      return EightDigits.read(cells.bytes, start, end, into, at)
+          || readPlain(cells.bytes, start, end, into, at)
           || readSlowly(new String(cells.bytes, start, end - start, ISO_8859_1), into, at);
     }
     byte[] few = into.few;
@@ -287,22 +288,7 @@ final class Decimals {
   }
 
   /** Bytes that {@link #write} needs at most. */
-  static final int MOST_BYTES = 24;
-
-  /** The digits of 0 to 99, two each. */
-  private static final byte[] PAIRS = new byte[200];
-
-  static {
-    for (int i = 0; i < 100; i++) {
-      PAIRS[2 * i] = (byte) ('0' + i / 10);
-      PAIRS[2 * i + 1] = (byte) ('0' + i % 10);
-    }
-  }
-
-  private static int digits(long number) {
-    int guess = (Long.SIZE - Long.numberOfLeadingZeros(number | 1)) * 1233 >>> 12;
-    return guess < POWERS.length && number >= POWERS[guess] ? guess + 1 : Math.max(guess, 1);
-  }
+  static final int MOST_BYTES = 32;
 
   /**
    * Writes a number plainly, without an exponent.
@@ -315,33 +301,39 @@ final class Decimals {
    */
   static int write(long unscaled, int places, byte[] into, int from) {
     long rest = Math.abs(unscaled);
-    int start = from;
+    int at = from;
     if (unscaled < 0) {
-      into[start++] = '-';
+      into[at++] = '-';
     }
-    int end = start + Math.max(digits(rest), places + 1) + (places > 0 ? 1 : 0);
-    int at = end;
-    for (int left = places; left > 0; left--) {
-      long shorter = rest / 10;
-      into[--at] = (byte) ('0' + (rest - shorter * 10));
-      rest = shorter;
+    if (places == 0) {
+      return integer(rest, into, at);
     }
-    if (places > 0) {
-      into[--at] = '.';
+    long whole = shorter(rest, places);
+    at = integer(whole, into, at);
+    into[at] = '.';
+    return fraction(rest - whole * POWERS[places], places, into, at + 1);
+  }
+
+  private static int integer(long number, byte[] into, int from) {
+    if (number <= EightDigits.MOST) {
+      return EightDigits.write((int) number, into, from);
     }
-    while (rest >= 100) {
-      long shorter = rest / 100;
-      int pair = (int) (rest - shorter * 100) << 1;
-      rest = shorter;
-      into[--at] = PAIRS[pair + 1];
-      into[--at] = PAIRS[pair];
+    long whole = number / (EightDigits.MOST + 1);
+    int at = integer(whole, into, from);
+    int rest = (int) (number - whole * (EightDigits.MOST + 1));
+    EightDigits.writeAll(rest, EightDigits.COUNT, into, at);
+    return at + EightDigits.COUNT;
+  }
+
+  private static int fraction(long number, int places, byte[] into, int from) {
+    if (places <= EightDigits.COUNT) {
+      EightDigits.writeAll((int) number, places, into, from);
+      return from + places;
     }
-    if (rest >= 10) {
-      into[--at] = PAIRS[(int) rest * 2 + 1];
-      into[--at] = PAIRS[(int) rest * 2];
-    } else {
-      into[--at] = (byte) ('0' + rest);
-    }
-    return end;
+    long whole = number / (EightDigits.MOST + 1);
+    int at = fraction(whole, places - EightDigits.COUNT, into, from);
+    int rest = (int) (number - whole * (EightDigits.MOST + 1));
+    EightDigits.writeAll(rest, EightDigits.COUNT, into, at);
+    return at + EightDigits.COUNT;
   }
 }
