@@ -1,9 +1,12 @@
 package org.abletwine.enrich;
 
 import java.util.List;
+import java.util.Queue;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.concurrent.locks.ReentrantLock;
 import org.abletwine.step.Progress;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
@@ -17,6 +20,10 @@ import org.jspecify.annotations.Nullable;
  * Moves batches from the reader through the steps to the sink: reading on one thread, the steps on
  * the caller's, writing on a third. A few batches go round, so memory does not grow with the number
  * of rows, and their order is kept.
+ *
+ * <p>The steps at the end that only compute from columns are done by whoever has time: by the
+ * writing thread when a batch's turn has come, or before that by the caller's when batches pile up.
+ * They are done under a lock and for one batch after another.
  */
 final class Pipeline {
   private final Table transactions;
@@ -30,6 +37,8 @@ final class Pipeline {
   private final int withWriting;
 
   private final BlockingQueue<Batch> toWrite = new ArrayBlockingQueue<>(8);
+  private final Queue<Batch> toCompute = new ConcurrentLinkedQueue<>();
+  private final ReentrantLock computing = new ReentrantLock();
   private final Batch end = new Batch(0);
   private final AtomicReference<@Nullable Throwable> writeFailure = new AtomicReference<>();
 
@@ -105,12 +114,47 @@ final class Pipeline {
       for (StepRunner step : steps.subList(0, withWriting)) {
         step.apply(batch);
       }
+      toCompute.add(batch);
       toWrite.put(batch);
+      help();
       if (last) {
         break;
       }
     }
     toWrite.put(end);
+  }
+
+  /** On the caller's thread: does the computing of a batch if the writing is behind. */
+  private void help() {
+    if (toWrite.size() > 1 && withWriting < steps.size() && computing.tryLock()) {
+      try {
+        Batch next = toCompute.poll();
+        if (next != null) {
+          computeNow(next);
+        }
+      } finally {
+        computing.unlock();
+      }
+    }
+  }
+
+  /** On the writing thread: does the computing of the batch whose turn it is, unless it is done. */
+  private void compute(Batch batch) {
+    computing.lock();
+    try {
+      if (toCompute.peek() == batch) {
+        toCompute.remove();
+        computeNow(batch);
+      }
+    } finally {
+      computing.unlock();
+    }
+  }
+
+  private void computeNow(Batch batch) {
+    for (StepRunner step : steps.subList(withWriting, steps.size())) {
+      step.apply(batch);
+    }
   }
 
   private static void keepFirst(Batch batch, int count) {
@@ -127,9 +171,7 @@ final class Pipeline {
     try {
       for (Batch batch = toWrite.take(); batch != end; batch = toWrite.take()) {
         if (writeFailure.get() == null) {
-          for (StepRunner step : steps.subList(withWriting, steps.size())) {
-            step.apply(batch);
-          }
+          compute(batch);
           rowsOut += batch.rows();
           sink.write(batch, columns);
         }
