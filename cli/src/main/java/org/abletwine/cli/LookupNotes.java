@@ -14,22 +14,17 @@ final class LookupNotes {
     if (lookup.conflictingKeys() > 0) {
       notes.add(
           where
-              + RunSummary.keys(lookup.conflictingKeys())
-              + " of "
-              + lookup.reference()
-              + (lookup.conflictingKeys() == 1 ? " stands" : " stand")
-              + " on several rows that disagree on what is brought; "
-              + (lookup.pickedFromSeveral() > 0
-                  ? "one was picked for " + RunSummary.rows(lookup.pickedFromSeveral())
-                  : "nothing was picked for " + RunSummary.rows(lookup.ambiguous())));
+              + several(lookup, lookup.conflictingKeys())
+              + (lookup.byRule()
+                  ? " and disagree on what is brought; "
+                  : " that disagree on what is brought; ")
+              + chosen(lookup));
     }
     if (lookup.severalKeys() > lookup.conflictingKeys() && lookup.duplicatesDropped() == 0) {
       notes.add(
           where
-              + RunSummary.keys(lookup.severalKeys() - lookup.conflictingKeys())
-              + " of "
-              + lookup.reference()
-              + " on several rows that agree, counted as one");
+              + several(lookup, lookup.severalKeys() - lookup.conflictingKeys())
+              + (lookup.byRule() ? " and agree, counted as one" : " that agree, counted as one"));
     }
     if (lookup.rowsIfExpanded() > lookup.rows()
         && lookup.duplicatesDropped() == 0
@@ -102,5 +97,29 @@ final class LookupNotes {
               + " that a key fits, as the plan says");
     }
     return notes;
+  }
+
+  /** Rows that one key or value fits: told as keys, or where a rule matches as sets of rows. */
+  private static String several(LookupFigures lookup, long count) {
+    return lookup.byRule()
+        ? RunSummary.count(count)
+            + (count == 1 ? " set" : " sets")
+            + " of rows of "
+            + lookup.reference()
+            + " fit the same value"
+        : RunSummary.keys(count)
+            + " of "
+            + lookup.reference()
+            + (count == 1 ? " stands" : " stand")
+            + " on several rows";
+  }
+
+  private static String chosen(LookupFigures lookup) {
+    if (lookup.expanded() > 0) {
+      return "each of them comes out";
+    }
+    return lookup.pickedFromSeveral() > 0
+        ? "one was picked for " + RunSummary.rows(lookup.pickedFromSeveral())
+        : "nothing was picked for " + RunSummary.rows(lookup.ambiguous());
   }
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.CorrectionFigures;
+import org.abletwine.figures.FormatFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 
@@ -178,6 +179,24 @@ final class RunSummary {
   private void notes() {
     List<String> notes = new ArrayList<>();
     run.lookups().forEach(lookup -> notes.addAll(LookupNotes.of(lookup)));
+    boolean expanded = run.lookups().stream().anyMatch(lookup -> lookup.expanded() > 0);
+    for (String above : run.aboveControlTotals()) {
+      notes.add(
+          above
+              + (expanded
+                  ? ": a lookup made several rows of one; is its key right?"
+                  : ": rows were left out or the column was changed in between"));
+    }
+    for (FormatFigures format : run.of(FormatFigures.class)) {
+      if (format.errors() > 0) {
+        notes.add(
+            format.name()
+                + ": "
+                + rows(format.errors())
+                + " became null for want of a value to format, such as "
+                + format.errorExample());
+      }
+    }
     if (!notes.isEmpty()) {
       lines.add("");
       lines.add(Ink.BOLD.on("Worth a look", colour));

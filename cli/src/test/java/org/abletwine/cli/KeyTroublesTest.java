@@ -235,7 +235,7 @@ class KeyTroublesTest {
     assertThat(check.out())
         .contains(
             "no column \"updated\"",
-            "`name` in `name` is not a condition",
+            "`name` (at character 1) is not a condition; compare it with something",
             "no column \"wrote\"",
             "did you mean \"trim\"?",
             "takes a whole number",

@@ -34,6 +34,7 @@ class RunSummaryTest {
             "growers",
             "growers.csv",
             "code = no",
+            false,
             10,
             8,
             1,

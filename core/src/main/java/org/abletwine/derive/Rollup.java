@@ -38,6 +38,15 @@ public record Rollup(
     return "rollup by " + String.join(", ", by);
   }
 
+  /** Returns the columns whose sums are wanted. */
+  public List<String> summed() {
+    return totals.stream().filter(Rollup::isSum).map(Attribute::source).distinct().toList();
+  }
+
+  static boolean isSum(Attribute total) {
+    return total.aggregate() == null || total.aggregate().function() == Aggregate.Function.SUM;
+  }
+
   @Override
   public void check(Columns columns) {
     numbers(columns);

@@ -1,7 +1,10 @@
 package org.abletwine.derive;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.figures.RollupFigures;
@@ -121,12 +124,20 @@ final class RollupRunner implements StepRunner {
         grand.add(total.grand());
       }
     }
+    Map<String, BigDecimal> sums = new LinkedHashMap<>();
+    for (int t = 0; t < totals.length; t++) {
+      String sum = Rollup.isSum(rollup.totals().get(t)) ? totals[t].grand() : null;
+      if (sum != null) {
+        sums.put(rollup.totals().get(t).source(), new BigDecimal(sum));
+      }
+    }
     return new RollupFigures(
         rollup.file() == null ? rollup.title() : rollup.file().getFileName() + "",
         rollup.by(),
         rollup.totals().stream().map(Attribute::as).toList(),
         new GroupLines(index, totals),
         grand,
+        sums,
         rollup.file() == null ? "" : rollup.file().toString());
   }
 }

@@ -11,6 +11,8 @@ import java.util.List;
  * @param name the lookup's name
  * @param reference the reference, such as its file name
  * @param key the key as a reader would write it
+ * @param byRule whether a part of the key matches by a rule, so that sets of rows one value fits
+ *     take the place of keys on several rows
  * @param referenceRows rows of the reference
  * @param referenceKeys distinct keys in the reference, as compared
  * @param referenceBlankKeys rows of the reference that no key can find, because a key part is blank
@@ -45,6 +47,7 @@ public record LookupFigures(
     String name,
     String reference,
     String key,
+    boolean byRule,
     long referenceRows,
     long referenceKeys,
     long referenceBlankKeys,

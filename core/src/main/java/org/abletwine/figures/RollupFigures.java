@@ -1,8 +1,10 @@
 package org.abletwine.figures;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param groups the groups in order of their values, nulls last; each row holds the values of
  *     {@code by}, then the totals; null stands for itself
  * @param grandTotal the totals over all rows, or none when not asked for
+ * @param sums for each column that is summed, its sum over all groups
  * @param file where they were written; empty for nowhere
  */
 public record RollupFigures(
@@ -22,6 +25,7 @@ public record RollupFigures(
     List<String> totals,
     List<List<@Nullable String>> groups,
     List<@Nullable String> grandTotal,
+    Map<String, BigDecimal> sums,
     String file)
     implements StepFigures {
 
@@ -29,6 +33,7 @@ public record RollupFigures(
   public RollupFigures {
     by = List.copyOf(by);
     totals = List.copyOf(totals);
+    sums = Map.copyOf(sums);
     groups = Collections.unmodifiableList(groups);
     grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
   }

@@ -1,7 +1,9 @@
 package org.abletwine.figures;
 
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -81,6 +83,32 @@ public record RunRecord(
    */
   public <F extends StepFigures> List<F> of(Class<F> kind) {
     return steps.stream().filter(kind::isInstance).map(kind::cast).toList();
+  }
+
+  /**
+   * Returns sums of rollups that are farther from zero than the control total of their column, in
+   * words: something was counted more than once.
+   */
+  public List<String> aboveControlTotals() {
+    List<String> above = new ArrayList<>();
+    for (RollupFigures rollup : of(RollupFigures.class)) {
+      for (TotalFigures control : of(TotalFigures.class)) {
+        BigDecimal sum = rollup.sums().get(control.column());
+        if (control.when().equals(TotalFigures.BEFORE)
+            && sum != null
+            && sum.abs().compareTo(control.total().abs()) > 0) {
+          above.add(
+              rollup.name()
+                  + ": "
+                  + control.column()
+                  + " adds up to "
+                  + sum.toPlainString()
+                  + ", and its control total before the lookups is "
+                  + control.total().toPlainString());
+        }
+      }
+    }
+    return above;
   }
 
   /** Returns transactions a second, over the whole run. */

@@ -7,6 +7,7 @@ public sealed interface StepFigures
         CoalesceFigures,
         ColumnFigures,
         ComputeFigures,
+        FormatFigures,
         KeepFigures,
         RollupFigures,
         TotalFigures,

@@ -15,6 +15,12 @@ import java.math.BigDecimal;
 public record TotalFigures(
     String column, String when, BigDecimal total, long nulls, long notNumbers, long rows)
     implements StepFigures {
+  /** Where the column is first there. */
+  public static final String BEFORE = "before";
+
+  /** At the end. */
+  public static final String AFTER = "after";
+
   @Override
   public String name() {
     return column;

@@ -454,10 +454,29 @@ final class LookupRunner implements StepRunner {
     List<String> found = new ArrayList<>();
     for (int a = 0; a < attributes && outcomeCounts[MATCHED] > 1 && own.reference.read() > 1; a++) {
       if (constant[a] && constants[a] != null) {
-        found.add(lookup.bring.get(a).as() + " = " + constants[a]);
+        String all = ofAllRows(lookup.bring.get(a));
+        found.add(
+            lookup.bring.get(a).as()
+                + " = "
+                + constants[a]
+                + (constants[a].equals(all) ? " (what all rows together come to)" : ""));
       }
     }
     return found;
+  }
+
+  /** What an aggregate over the whole reference comes to; null for what is no aggregate. */
+  private @Nullable String ofAllRows(Attribute attribute) {
+    Aggregate aggregate = attribute.aggregate();
+    if (aggregate == null) {
+      return null;
+    }
+    int cell = KeptColumns.inCellOrder(lookup.bring).indexOf(attribute);
+    List<@Nullable String> values = new ArrayList<>();
+    for (int row = 0; row < own.reference.read(); row++) {
+      values.add(own.reference.rows().get(row, cell));
+    }
+    return aggregate.ofAll(values);
   }
 
   private List<BigDecimal> measures() {
@@ -497,6 +516,7 @@ final class LookupRunner implements StepRunner {
         lookup.name,
         reference.name(),
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
+        reference.finder().rule() != null,
         reference.read() + reference.leftOutRows(),
         reference.finder().rule() == null ? reference.finder().index().keys() : reference.read(),
         reference.blankKeys(),

@@ -95,8 +95,8 @@ final class Expectations {
     BigDecimal after = null;
     for (TotalFigures total : run.of(TotalFigures.class)) {
       if (total.column().equals(column)) {
-        before = total.when().equals(Tail.BEFORE) ? total.total() : before;
-        after = total.when().equals(Tail.AFTER) ? total.total() : after;
+        before = total.when().equals(TotalFigures.BEFORE) ? total.total() : before;
+        after = total.when().equals(TotalFigures.AFTER) ? total.total() : after;
       }
     }
     if (before != null && after != null) {
@@ -112,7 +112,7 @@ final class Expectations {
   private static void nulls(
       RunRecord run, String column, BigDecimal most, List<Expectation> judged) {
     for (TotalFigures total : run.of(TotalFigures.class)) {
-      if (total.column().equals(column) && total.when().equals(Tail.AFTER)) {
+      if (total.column().equals(column) && total.when().equals(TotalFigures.AFTER)) {
         boolean holds =
             BigDecimal.valueOf(total.nulls())
                     .multiply(HUNDRED)

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.jspecify.annotations.Nullable;
@@ -20,11 +21,14 @@ final class OutputReader {
           "corrections",
           "record",
           "rollups",
+          "formats",
           "drop-columns",
           "order-columns",
           "rename");
   private static final Set<String> ROLLUP =
       PlanReader.ordered("by", "totals", "grand-total", "file");
+
+  private static final Set<String> FORMAT = PlanReader.ordered("date", "decimals");
 
   private final Path folder;
 
@@ -38,7 +42,16 @@ final class OutputReader {
   Outputs read(@Nullable PlanNode node) {
     if (node == null) {
       return new Outputs(
-          null, null, null, null, List.of(), List.of(), Map.of(), List.of(), Optional.empty());
+          null,
+          null,
+          null,
+          null,
+          List.of(),
+          List.of(),
+          Map.of(),
+          List.of(),
+          List.of(),
+          Optional.empty());
     }
     Map<String, PlanNode> settings = node.entries(OUTPUTS);
     PlanNode drop = settings.get("drop-columns");
@@ -52,6 +65,7 @@ final class OutputReader {
         order == null ? List.of() : order.texts(),
         rename(settings.get("rename")),
         rollups(settings.get("rollups")),
+        formats(settings.get("formats")),
         node.mark());
   }
 
@@ -68,6 +82,32 @@ final class OutputReader {
               });
     }
     return names;
+  }
+
+  private static List<FormatSpec> formats(@Nullable PlanNode node) {
+    List<FormatSpec> formats = new ArrayList<>();
+    if (node != null) {
+      node.anyEntries().forEach((column, form) -> format(column, form, formats));
+    }
+    return formats;
+  }
+
+  private static void format(String column, PlanNode form, List<FormatSpec> formats) {
+    Map<String, PlanNode> settings = form.isMapping() ? form.entries(FORMAT) : Map.of();
+    PlanNode decimals = settings.get("decimals");
+    PlanNode date = settings.get("date");
+    if (settings.size() != 1) {
+      form.wrong("state a form as { date: dd.MM.yyyy } or { decimals: 2 }");
+    } else if (date != null) {
+      formats.add(new FormatSpec(column, date.text(), 0, form.mark()));
+    } else if (decimals != null) {
+      String count = decimals.text();
+      if (count != null && count.matches("\\d{1,2}")) {
+        formats.add(new FormatSpec(column, null, Integer.parseInt(count), form.mark()));
+      } else {
+        decimals.wrong("expected a number of decimal places from 0 to 18; found " + count);
+      }
+    }
   }
 
   private List<RollupSpec> rollups(@Nullable PlanNode node) {

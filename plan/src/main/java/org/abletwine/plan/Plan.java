@@ -138,6 +138,10 @@ record Plan(
     }
   }
 
+  /** The form a column leaves in: a date pattern, or decimal places where that is null. */
+  record FormatSpec(
+      String column, @Nullable String datePattern, int decimals, Optional<Mark> mark) {}
+
   /** Where results go; what is null is not written. */
   record Outputs(
       @Nullable Path enriched,
@@ -148,5 +152,6 @@ record Plan(
       List<String> orderColumns,
       Map<String, String> rename,
       List<RollupSpec> rollups,
+      List<FormatSpec> formats,
       Optional<Mark> mark) {}
 }

@@ -11,6 +11,7 @@ import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.Expectation;
+import org.abletwine.figures.FormatFigures;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
@@ -101,6 +102,16 @@ public final class RunJson {
       node.set("groups", MAPPER.valueToTree(one.groups()));
       node.set("grand_total", MAPPER.valueToTree(one.grandTotal()));
     }
+    run.aboveControlTotals().forEach(root.putArray("above_control_totals")::add);
+    ArrayNode formatted = root.putArray("formatted");
+    for (FormatFigures one : run.of(FormatFigures.class)) {
+      ObjectNode node = formatted.addObject();
+      node.put("column", one.name());
+      node.put("form", one.form());
+      node.put("rows", one.rows());
+      node.put("errors", one.errors());
+      node.put("error_example", one.errorExample());
+    }
     ArrayNode totals = root.putArray("control_totals");
     for (TotalFigures one : run.of(TotalFigures.class)) {
       ObjectNode node = totals.addObject();
@@ -146,6 +157,7 @@ public final class RunJson {
     node.put("name", lookup.name());
     node.put("reference", lookup.reference());
     node.put("key", lookup.key());
+    node.put("by_rule", lookup.byRule());
     node.put("reference_rows", lookup.referenceRows());
     node.put("reference_keys", lookup.referenceKeys());
     node.put("reference_blank_keys", lookup.referenceBlankKeys());

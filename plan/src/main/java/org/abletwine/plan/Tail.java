@@ -11,9 +11,12 @@ import org.abletwine.derive.ArrangeColumns;
 import org.abletwine.derive.ControlTotal;
 import org.abletwine.derive.DropColumns;
 import org.abletwine.derive.ExpectThat;
+import org.abletwine.derive.FormatColumn;
 import org.abletwine.derive.Rollup;
+import org.abletwine.figures.TotalFigures;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.plan.Plan.Expect;
+import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.plan.PlanCompiler.Placed;
 import org.abletwine.step.Columns;
@@ -26,9 +29,6 @@ import org.abletwine.table.Table;
  * after, conditions on the whole, rollups, and last the arrangement of columns.
  */
 final class Tail {
-  static final String BEFORE = "before";
-  static final String AFTER = "after";
-
   private final Plan plan;
   private final Table transactions;
   private final Mistakes mistakes;
@@ -70,6 +70,9 @@ final class Tail {
     List<Placed> all = new ArrayList<>();
     Expect expect = plan.expect();
     Set<String> open = new LinkedHashSet<>(expect.totals());
+    List<Placed> rollups = new ArrayList<>();
+    plan.outputs().rollups().forEach(rollup -> rollup(rollup, rollups));
+    rollups.forEach(placed -> open.addAll(((Rollup) placed.step()).summed()));
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     before(open, columns, all);
     for (Placed placed : steps) {
@@ -88,7 +91,13 @@ final class Tail {
     expect
         .that()
         .forEach(text -> all.add(new Placed(new ExpectThat(text, settings), expect.mark())));
-    plan.outputs().rollups().forEach(rollup -> rollup(rollup, all));
+    all.addAll(rollups);
+    for (FormatSpec format : plan.outputs().formats()) {
+      all.add(
+          new Placed(
+              new FormatColumn(format.column(), format.datePattern(), format.decimals(), settings),
+              format.mark()));
+    }
     if (!plan.outputs().dropColumns().isEmpty()) {
       all.add(new Placed(new DropColumns(plan.outputs().dropColumns()), plan.outputs().mark()));
     }
@@ -107,14 +116,15 @@ final class Tail {
         column -> {
           boolean there = columns.names().contains(column);
           if (there) {
-            all.add(new Placed(new ControlTotal(column, BEFORE), plan.expect().mark()));
+            all.add(
+                new Placed(new ControlTotal(column, TotalFigures.BEFORE), plan.expect().mark()));
           }
           return there;
         });
   }
 
   private void after(String column, List<Placed> all) {
-    all.add(new Placed(new ControlTotal(column, AFTER), plan.expect().mark()));
+    all.add(new Placed(new ControlTotal(column, TotalFigures.AFTER), plan.expect().mark()));
   }
 
   private void rollup(RollupSpec spec, List<Placed> all) {

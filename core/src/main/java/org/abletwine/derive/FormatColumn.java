@@ -1,0 +1,215 @@
+package org.abletwine.derive;
+
+import java.time.DateTimeException;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import org.abletwine.compute.Expression;
+import org.abletwine.figures.FormatFigures;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.DataException;
+import org.abletwine.table.DatePatterns;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Writes a column in a stated form: dates by a pattern, or numbers with so many decimal places,
+ * rounded half up. Nulls stay null. Immutable.
+ *
+ * @param column the column
+ * @param datePattern how dates, or dates and times, leave; null for numbers
+ * @param decimals how many decimal places numbers leave with, 0 to 18; of no account for dates
+ * @param settings what a value that is no date or number does
+ */
+public record FormatColumn(
+    String column, @Nullable String datePattern, int decimals, Expression.Settings settings)
+    implements Step {
+  private static final int MOST_DECIMALS = 18;
+
+  @Override
+  public String title() {
+    return "format " + column;
+  }
+
+  private String form() {
+    return datePattern == null ? decimals + " decimals" : datePattern;
+  }
+
+  @Override
+  public void check(Columns columns) {
+    prepare(columns);
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    return prepare(columns);
+  }
+
+  private StepRunner prepare(Columns columns) {
+    int from = columns.require(column, "formats");
+    ColumnType type = columns.type(column);
+    Form form = datePattern == null ? rounded(columns) : dated(datePattern, type);
+    columns.replace(column);
+    columns.typed(column, ColumnType.of(ColumnType.Kind.TEXT));
+    return new Runner(this, from, form);
+  }
+
+  private Form rounded(Columns columns) {
+    if (decimals < 0 || decimals > MOST_DECIMALS) {
+      throw new SettingException(
+          "formats, " + column + ": decimals is " + decimals + ", and must be from 0 to 18");
+    }
+    String quoted = '"' + column.replace("\"", "\"\"") + '"';
+    Expression rounded =
+        Expression.of(
+            "round(" + quoted + ", " + decimals + ")", columns, "formats, " + column, settings);
+    return new Form() {
+      @Override
+      public void write(Batch batch, CellVector from, CellVector target) {
+        rounded.over(batch);
+        rounded.appendTo(target, batch.rows());
+      }
+
+      @Override
+      public long errors() {
+        return rounded.errors();
+      }
+
+      @Override
+      public String example() {
+        return rounded.errorExample();
+      }
+    };
+  }
+
+  private Form dated(String pattern, @Nullable ColumnType type) {
+    if (type != null && type.kind() == ColumnType.Kind.NUMBER) {
+      throw new SettingException(
+          "formats, " + column + ": the column holds numbers; state decimals: N");
+    }
+    try {
+      List<String> read = type == null ? List.of() : type.patterns();
+      return new Dated(this, new DatePatterns(read), DatePatterns.formatter(pattern));
+    } catch (IllegalArgumentException e) {
+      throw new SettingException(
+          "formats, "
+              + column
+              + ": cannot read the pattern \""
+              + pattern
+              + "\": "
+              + e.getMessage()
+              + "; write for example dd.MM.yyyy");
+    }
+  }
+
+  /** Writes cells in a form. */
+  private interface Form {
+    void write(Batch batch, CellVector from, CellVector target);
+
+    long errors();
+
+    String example();
+  }
+
+  private static final class Dated implements Form {
+    private final FormatColumn step;
+    private final DatePatterns read;
+    private final DateTimeFormatter write;
+    private long errors;
+    private String example = "";
+
+    Dated(FormatColumn step, DatePatterns read, DateTimeFormatter write) {
+      this.step = step;
+      this.read = read;
+      this.write = write;
+    }
+
+    @Override
+    public void write(Batch batch, CellVector from, CellVector target) {
+      for (int row = 0; row < batch.rows(); row++) {
+        String text = from.get(row);
+        target.append(text == null ? null : formatted(text, batch.rowNumber(row)));
+      }
+    }
+
+    private @Nullable String formatted(String text, long row) {
+      LocalDateTime time = read.read(text.strip());
+      try {
+        if (time != null) {
+          return write.format(time);
+        }
+      } catch (DateTimeException e) {
+        // such as a time zone, which the text does not have: told like any other
+      }
+      String message =
+          "row "
+              + row
+              + ", formats, "
+              + step.column
+              + ": \""
+              + text
+              + "\" cannot be written as "
+              + step.form();
+      if (!step.settings.errorsAreNull()) {
+        throw new DataException(
+            message
+                + ", since it is not a date as "
+                + read
+                + " has it; state the column's types: { date: PATTERN }, correct the row, or state"
+                + " errors: null");
+      }
+      if (errors++ == 0) {
+        example = message;
+      }
+      return null;
+    }
+
+    @Override
+    public long errors() {
+      return errors;
+    }
+
+    @Override
+    public String example() {
+      return example;
+    }
+  }
+
+  private static final class Runner implements StepRunner {
+    private final FormatColumn step;
+    private final int from;
+    private final Form form;
+    private long rows;
+
+    Runner(FormatColumn step, int from, Form form) {
+      this.step = step;
+      this.from = from;
+      this.form = form;
+    }
+
+    @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
+    public void apply(Batch batch) {
+      CellVector cells = batch.held(from);
+      CellVector target = batch.addColumn();
+      target.clearNarrow();
+      form.write(batch, step.datePattern == null ? cells : batch.column(from), target);
+      rows += batch.rows();
+    }
+
+    @Override
+    public FormatFigures figures() {
+      return new FormatFigures(step.column, step.form(), rows, form.errors(), form.example());
+    }
+  }
+}
