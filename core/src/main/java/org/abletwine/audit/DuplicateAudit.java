@@ -92,10 +92,10 @@ public final class DuplicateAudit {
     void take(Batch batch, EncodedKeys encoded);
   }
 
-  private void forEachBatch(BatchAction action) {
+  private void forEachBatch(@Nullable BitSet wanted, BatchAction action) {
     KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
     EncodedKeys encoded = new EncodedKeys();
-    try (ReadAhead reading = new ReadAhead(table)) {
+    try (ReadAhead reading = new ReadAhead(table, wanted)) {
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
         encoder.encode(batch, encoded);
         action.take(batch, encoded);
@@ -117,6 +117,7 @@ public final class DuplicateAudit {
     RowNumbers stored = new RowNumbers();
     int[][] found = {new int[Batch.ROWS]};
     forEachBatch(
+        null,
         (batch, encoded) -> {
           if (found[0].length < batch.rows()) {
             found[0] = new int[batch.rows()];
@@ -164,11 +165,11 @@ public final class DuplicateAudit {
     // The first row of the key is often still at hand; if not, a second reading fetches it.
     Batch last = before;
     if (first >= batch.firstRow()) {
-      keep(batch, encoded, row, first);
+      keep(batch, (int) (first - batch.firstRow()), encoded, row, first);
     } else if (last != null && first >= last.firstRow()) {
-      keep(last, encoded, row, first);
+      keep(last, (int) (first - last.firstRow()), encoded, row, first);
     }
-    keep(batch, encoded, row, (int) batch.rowNumber(row));
+    keep(batch, row, encoded, row, (int) batch.rowNumber(row));
   }
 
   private void noteCaught(int number, EncodedKeys encoded, int key) {
@@ -179,30 +180,26 @@ public final class DuplicateAudit {
   }
 
   /** Keeps a row of a batch under a key, unless it is kept already. */
-  private void keep(Batch batch, EncodedKeys encoded, int key, int number) {
+  private void keep(Batch batch, int row, EncodedKeys encoded, int key, int number) {
     if (caught.get(number)) {
       return;
     }
     duplicateRows.set(number);
     for (int column = 0; column < cells.length; column++) {
-      batch.cell((int) (number - batch.firstRow()), column, cells[column]);
+      batch.cell(row, column, cells[column]);
     }
     store.addUnderKey(cells, encoded, key);
     noteCaught(number, encoded, key);
   }
 
   private void readMissing() {
-    int missing = duplicateRows.cardinality();
+    BitSet missing = duplicateRows();
+    missing.andNot(caught);
     forEachBatch(
+        missing,
         (batch, encoded) -> {
-          if (caught.cardinality() == missing) {
-            return;
-          }
-          int from = (int) batch.firstRow();
-          for (int number = duplicateRows.nextSetBit(from);
-              number >= 0 && number < from + batch.rows();
-              number = duplicateRows.nextSetBit(number + 1)) {
-            keep(batch, encoded, number - from, number);
+          for (int row = 0; row < batch.rows(); row++) {
+            keep(batch, row, encoded, row, (int) batch.rowNumber(row));
           }
         });
   }

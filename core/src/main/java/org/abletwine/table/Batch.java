@@ -60,6 +60,10 @@ public final class Batch {
   private char separator = ',';
   private long firstRow;
 
+  /** How far each base row is from the first, where rows were left out in between. */
+  private int[] distances = new int[0];
+
+  private boolean sparse;
   private int rows;
   private int[] baseRow = new int[0];
   private boolean picked;
@@ -121,6 +125,7 @@ public final class Batch {
   public void clear(long firstRow, char separator) {
     this.firstRow = firstRow;
     this.separator = separator;
+    sparse = false;
     version++;
     cells = 0;
     used = 0;
@@ -283,6 +288,19 @@ public final class Batch {
     rows = baseRows;
   }
 
+  /**
+   * States the number of the row ended last, for a reader that leaves rows out: then for every row.
+   *
+   * @param number its number in the table, 1-based
+   */
+  public void numberRow(long number) {
+    sparse = true;
+    if (distances.length < baseRows) {
+      distances = Arrays.copyOf(distances, rowMarks.length);
+    }
+    distances[baseRows - 1] = (int) (number - firstRow);
+  }
+
   /** Takes back the cells of the row being filled. */
   public void abandonRow() {
     cells = rowStart;
@@ -331,7 +349,8 @@ public final class Batch {
    * @return its number in the table, 1-based, header not counted
    */
   public long rowNumber(int row) {
-    return firstRow + baseRow(row);
+    int at = baseRow(row);
+    return firstRow + (sparse ? distances[at] : at);
   }
 
   /**

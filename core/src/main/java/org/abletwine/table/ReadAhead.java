@@ -1,5 +1,6 @@
 package org.abletwine.table;
 
+import java.util.BitSet;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.atomic.AtomicReference;
@@ -17,6 +18,7 @@ public final class ReadAhead implements AutoCloseable {
   private final BlockingQueue<Batch> full = new ArrayBlockingQueue<>(BATCHES + 1);
   private final Batch end;
   private final AtomicReference<@Nullable Throwable> failure = new AtomicReference<>();
+  private final @Nullable BitSet wanted;
   private final Thread thread;
 
   /**
@@ -26,6 +28,18 @@ public final class ReadAhead implements AutoCloseable {
    * @throws DataException when it cannot be opened
    */
   public ReadAhead(Table table) {
+    this(table, null);
+  }
+
+  /**
+   * Opens the table and starts reading some of its rows.
+   *
+   * @param table the table
+   * @param wanted which rows, by their number, 1-based; not to be changed meanwhile; null for all
+   * @throws DataException when it cannot be opened
+   */
+  public ReadAhead(Table table, @Nullable BitSet wanted) {
+    this.wanted = wanted;
     int columns = table.schema().size();
     reader = table.open();
     end = new Batch(0);
@@ -40,7 +54,7 @@ public final class ReadAhead implements AutoCloseable {
   private void readAll() {
     try {
       Batch batch = empty.take();
-      while (reader.read(batch)) {
+      while (wanted == null ? reader.read(batch) : reader.read(batch, wanted)) {
         full.put(batch);
         batch = empty.take();
       }

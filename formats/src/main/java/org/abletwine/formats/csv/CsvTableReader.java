@@ -1,5 +1,6 @@
 package org.abletwine.formats.csv;
 
+import java.util.BitSet;
 import org.abletwine.table.Batch;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
@@ -10,7 +11,6 @@ final class CsvTableReader implements TableReader {
   private final Dialect dialect;
   private final Decoding decoding;
   private final RowScanner scanner;
-  private long rowsRead;
   private boolean atEnd;
 
   CsvTableReader(ByteSource source, Dialect dialect, Schema schema, TableOptions options) {
@@ -21,7 +21,21 @@ final class CsvTableReader implements TableReader {
 
   @Override
   public boolean read(Batch into) {
-    into.clear(rowsRead + 1, dialect.delimiter());
+    fill(into);
+    return into.rows() > 0;
+  }
+
+  @Override
+  public boolean read(Batch into, BitSet wanted) {
+    scanner.only(wanted);
+    do {
+      fill(into);
+    } while (into.rows() == 0 && !atEnd && !scanner.pastLast());
+    return into.rows() > 0;
+  }
+
+  private void fill(Batch into) {
+    into.clear(scanner.nextRow(), dialect.delimiter());
     scanner.begin(into);
     scanner.scan();
     while (!scanner.done() && !atEnd) {
@@ -33,8 +47,6 @@ final class CsvTableReader implements TableReader {
       }
     }
     scanner.end();
-    rowsRead += into.rows();
-    return into.rows() > 0;
   }
 
   @Override

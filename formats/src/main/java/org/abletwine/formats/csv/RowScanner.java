@@ -3,10 +3,12 @@ package org.abletwine.formats.csv;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
+import java.util.BitSet;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds cells and rows in delimited text that was decoded straight into a batch, and notes them
@@ -20,6 +22,9 @@ import org.abletwine.table.TableOptions;
 final class RowScanner {
   /** Longest cell, in characters. Longer ones come of a quote that nobody closed. */
   static final int LONGEST = 1 << 24;
+
+  /** Characters after which a batch of few rows counts as full. */
+  private static final int MOST_SPARSE = 1 << 18;
 
   private static final VarHandle WORDS =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
@@ -52,7 +57,13 @@ final class RowScanner {
   private int unescaped;
   private boolean altered;
   private boolean afterReturn;
+  private boolean header;
+  private @Nullable BitSet wanted;
+
+  /** Whether the row begun is the header, or not wanted. */
   private boolean skipping;
+
+  private long row = 1;
   private int recordEnd;
   private int fields;
   private int rowMark;
@@ -72,7 +83,30 @@ final class RowScanner {
     this.highest = (char) Math.max('\r', Math.max(delimiter, '\n'));
     this.byBytes = delimiter < 0x80 && quote < 0x80;
     this.nulls = new NullWords(options.nulls());
-    this.skipping = dialect.header();
+    this.header = dialect.header();
+    this.skipping = header;
+  }
+
+  /** From now on leaves out rows whose number is not among these. */
+  void only(BitSet rows) {
+    wanted = rows;
+    choose();
+  }
+
+  /** Whether no row to come is wanted. */
+  boolean pastLast() {
+    return wanted != null && wanted.nextSetBit((int) row) < 0;
+  }
+
+  /** Returns the number of the next row, 1-based. */
+  long nextRow() {
+    return row;
+  }
+
+  private void choose() {
+    if (fields == 0 && state == At.CELL_START) {
+      skipping = header || wanted != null && !wanted.get((int) row);
+    }
   }
 
   /** Begins a batch with the text carried over from the one before. */
@@ -96,7 +130,8 @@ final class RowScanner {
 
   /** Returns whether the batch is full and its last row whole. */
   boolean done() {
-    return fields == 0 && state == At.CELL_START && batch.full();
+    boolean between = fields == 0 && state == At.CELL_START;
+    return between && (batch.full() || wanted != null && batch.used() > MOST_SPARSE);
   }
 
   /** Goes on until the batch is done or its text used up. */
@@ -107,6 +142,9 @@ final class RowScanner {
       if (state == At.CELL_START) {
         if (done()) {
           return;
+        }
+        if (byBytes && skipping && !header) {
+          skipPlainRows(used);
         }
         if (byBytes && !skipping) {
           plainCells(used);
@@ -190,7 +228,7 @@ final class RowScanner {
             at = end + 1;
             afterReturn = c == '\r';
             endRecord();
-            if (done()) {
+            if (skipping || done()) {
               return;
             }
           }
@@ -201,6 +239,44 @@ final class RowScanner {
         at = start;
       }
     }
+  }
+
+  /**
+   * The short way past rows that are not wanted, up to the first that is, or that has a quote, a
+   * lone carriage return or nothing on it, or that does not end within the text held.
+   */
+  private void skipPlainRows(int used) {
+    BitSet rows = wanted;
+    if (rows == null || afterReturn || fields != 0) {
+      return;
+    }
+    byte[] bytes = batch.textBytes();
+    int next = rows.nextSetBit((int) row);
+    long until = next < 0 ? Long.MAX_VALUE : next;
+    int base = at;
+    while (row < until && base + Long.BYTES <= used) {
+      long word = (long) WORDS.get(bytes, base);
+      long stops = zeros(word ^ quote * EACH) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+      while (stops != 0 && row < until) {
+        int stop = base + (Long.numberOfTrailingZeros(stops) >>> 3);
+        stops &= stops - 1;
+        byte c = bytes[stop];
+        if (c == '\n' && stop > at && (stop > at + 1 || bytes[at] != '\r')) {
+          at = stop + 1;
+          recordEnd = at;
+          row++;
+          line++;
+        } else if (c == quote || c == '\n' || c == '\r' && !beforeNewline(bytes, stop, used)) {
+          return;
+        }
+      }
+      base += Long.BYTES;
+    }
+    choose();
+  }
+
+  private static boolean beforeNewline(byte[] bytes, int at, int used) {
+    return at + 1 < used && bytes[at + 1] == '\n';
   }
 
   /** The top bit of each byte that is zero, and nothing else. */
@@ -244,7 +320,7 @@ final class RowScanner {
       char c = text[at];
       if (c == '\n' && afterReturn) {
         afterReturn = false;
-      } else if ((c == '\n' || c == '\r') && (columns > 1 || skipping)) {
+      } else if ((c == '\n' || c == '\r') && (columns > 1 || header)) {
         afterReturn = c == '\r';
         line++;
       } else {
@@ -308,6 +384,7 @@ final class RowScanner {
 
   private void endCell(char[] text) {
     if (skipping) {
+      fields++;
       return;
     }
     int start = cellStart;
@@ -331,19 +408,24 @@ final class RowScanner {
   }
 
   private void endRecord() {
-    if (skipping) {
-      skipping = false;
-    } else {
+    if (!skipping) {
       if (fields < columns) {
         padRow();
       }
       batch.endRow(rowMark);
+      if (wanted != null) {
+        batch.numberRow(row);
+      }
     }
+    row += header ? 0 : 1;
+    header = false;
     recordEnd = at;
     fields = 0;
     rowMark = 0;
     line += 1 + lineBreaks;
     lineBreaks = 0;
+    state = At.CELL_START;
+    choose();
   }
 
   private void padRow() {

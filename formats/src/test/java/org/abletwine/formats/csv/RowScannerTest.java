@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.table.Batch;
@@ -31,19 +32,65 @@ class RowScannerTest {
   void agreesWithTheLibraryOnRandomText(long seed) throws IOException {
     Random random = new Random(seed);
     char delimiter = ",;\t|".charAt(random.nextInt(4));
+    String text = text(random, delimiter);
+    assertThat(read(table(text, delimiter))).isEqualTo(library(text, delimiter));
+  }
+
+  /** A second look at some rows gives those rows, with their numbers, however few they are. */
+  @ParameterizedTest
+  @ValueSource(longs = {21, 22, 23, 24, 25, 26, 27, 28, 29, 30})
+  void someRowsAreThoseRows(long seed) throws IOException {
+    Random random = new Random(seed);
+    String text = text(random, ',');
+    List<List<String>> all = library(text, ',');
+    BitSet wanted = new BitSet();
+    int one = 1 + random.nextInt(1 << random.nextInt(10));
+    for (int number = 1; number <= all.size(); number++) {
+      wanted.set(number, random.nextInt(one) == 0);
+    }
+    Table table = table(text, ',');
+    int number = 0;
+    try (TableReader reader = table.open()) {
+      Batch batch = new Batch(table.schema().size());
+      while (reader.read(batch, wanted)) {
+        List<List<String>> rows = rows(batch);
+        for (int row = 0; row < rows.size(); row++) {
+          number = wanted.nextSetBit(number + 1);
+          assertThat(batch.rowNumber(row)).isEqualTo(number);
+          assertThat(rows.get(row)).isEqualTo(all.get(number - 1));
+        }
+      }
+    }
+    assertThat(wanted.nextSetBit(number + 1)).as("no row left").isNegative();
+  }
+
+  @Test
+  void aHeaderThatEndsWithADelimiterTakesNoRowWithIt() throws IOException {
+    for (String end : ENDS) {
+      Table table = table("a,b," + end + "1,2,3" + end + "4,5,6" + end, ',');
+      assertThat(table.schema().names()).containsExactly("a", "b", "column 3");
+      assertThat(read(table)).isEqualTo(List.of(List.of("1", "2", "3"), List.of("4", "5", "6")));
+    }
+  }
+
+  private Table table(String text, char delimiter) throws IOException {
+    Path file = Files.writeString(folder.resolve("in.csv"), text);
+    return Tables.file(file, new TableOptions(delimiter, '"', true, null, List.of(), false));
+  }
+
+  private static String text(Random random, char delimiter) {
     int columns = 2 + random.nextInt(6);
+    boolean mixed = random.nextBoolean();
     StringBuilder text = new StringBuilder();
     for (int row = 0; row < 9_000; row++) {
       for (int column = 0; column < columns; column++) {
         text.append(column == 0 ? "" : delimiter).append(cell(random, row, column, delimiter));
       }
       // Every line end is taken, mixed ones too, and lines with nothing on them are passed over.
-      text.append(ENDS[random.nextInt(3)]);
+      text.append(ENDS[mixed ? random.nextInt(3) : 0]);
       text.append(random.nextInt(50) == 0 ? "\n\n" : "");
     }
-    Path file = Files.writeString(folder.resolve("in.csv"), text);
-    TableOptions stated = new TableOptions(delimiter, '"', true, null, List.of(), false);
-    assertThat(read(Tables.file(file, stated))).isEqualTo(library(text.toString(), delimiter));
+    return text.toString();
   }
 
   private static String cell(Random random, int row, int column, char delimiter) {
@@ -75,20 +122,25 @@ class RowScannerTest {
 
   private static List<List<String>> read(Table table) {
     List<List<String>> rows = new ArrayList<>();
-    int columns = table.schema().size();
     try (TableReader reader = table.open()) {
-      Batch batch = new Batch(columns);
+      Batch batch = new Batch(table.schema().size());
       while (reader.read(batch)) {
         assertThat(batch.rows()).isLessThanOrEqualTo(Batch.ROWS);
-        for (int row = 0; row < batch.rows(); row++) {
-          List<String> cells = new ArrayList<>();
-          for (int column = 0; column < columns; column++) {
-            String value = batch.column(column).get(row);
-            cells.add(value == null ? "" : value);
-          }
-          rows.add(cells);
-        }
+        rows.addAll(rows(batch));
       }
+    }
+    return rows;
+  }
+
+  private static List<List<String>> rows(Batch batch) {
+    List<List<String>> rows = new ArrayList<>();
+    for (int row = 0; row < batch.rows(); row++) {
+      List<String> cells = new ArrayList<>();
+      for (int column = 0; column < batch.baseColumns(); column++) {
+        String value = batch.column(column).get(row);
+        cells.add(value == null ? "" : value);
+      }
+      rows.add(cells);
     }
     return rows;
   }
