@@ -1,8 +1,11 @@
 package org.abletwine.benchmarks;
 
+import java.io.BufferedReader;
+import java.io.BufferedWriter;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.audit.DuplicateAudit;
@@ -31,7 +34,36 @@ public final class DuplicateSpeed {
     if (!Files.exists(data.resolve("growers.csv"))) {
       WendleVale.write(data, 1, growers, WendleVale.SEED);
     }
-    Table table = Tables.file(data.resolve("growers.csv"));
+    System.out.println("equal keys follow each other:");
+    compare(Tables.file(data.resolve("growers.csv")), rounds);
+    System.out.println("equal keys are half the table apart:");
+    compare(Tables.file(apart(data)), rounds);
+  }
+
+  /** The same rows, those at even places first. */
+  private static Path apart(Path data) throws IOException {
+    Path file = data.resolve("growers-apart.csv");
+    if (!Files.exists(file)) {
+      try (BufferedWriter writer = Files.newBufferedWriter(file)) {
+        for (int half = 0; half < 2; half++) {
+          try (BufferedReader lines = Files.newBufferedReader(data.resolve("growers.csv"))) {
+            String header = lines.readLine();
+            writer.write(half == 0 ? header + "\n" : "");
+            int number = 0;
+            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+              if (number++ % 2 == half) {
+                writer.write(line + "\n");
+              }
+            }
+          }
+        }
+      }
+    }
+    return file;
+  }
+
+  private static void compare(Table table, int rounds) {
+    List<Double> ratios = new ArrayList<>();
     for (int round = 1; round <= rounds; round++) {
       long begun = System.nanoTime();
       long rows = 0;
@@ -55,6 +87,9 @@ public final class DuplicateSpeed {
           finding / reading,
           report.duplicateKeys(),
           report.bytesPerKey());
+      ratios.add(finding / reading);
     }
+    System.out.printf(
+        Locale.ROOT, "median ratio %.2f%n", ratios.stream().sorted().toList().get(rounds / 2));
   }
 }

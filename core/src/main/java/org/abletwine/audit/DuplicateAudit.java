@@ -50,9 +50,10 @@ public final class DuplicateAudit {
   private @Nullable Batch before;
 
   private final CellVector[] cells;
-  private RowStore store;
-  private HashIndex index;
-  private RowNumbers numbers = new RowNumbers();
+  private final RowStore store;
+  private final HashIndex index;
+  private final RowNumbers numbers = new RowNumbers();
+  private KeyGroups groups;
 
   private DuplicateAudit(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     this.table = table;
@@ -65,6 +66,7 @@ public final class DuplicateAudit {
     Arrays.setAll(cells, column -> new CellVector());
     this.store = new RowStore(cells.length);
     this.index = new HashIndex(store);
+    this.groups = index.groups();
   }
 
   /**
@@ -82,9 +84,8 @@ public final class DuplicateAudit {
     if (audit.caught.cardinality() < audit.duplicateRows.cardinality()) {
       audit.readMissing();
     }
-    if (!audit.inOrder) {
-      audit.sortRows();
-    }
+    KeyGroups found = audit.index.groups();
+    audit.groups = audit.inOrder ? found : found.inOrder(audit.numbers::of);
     return audit;
   }
 
@@ -133,7 +134,8 @@ public final class DuplicateAudit {
           rows += batch.rows();
         });
     keys = keyIndex.keys();
-    bytesPerKey = (double) (keyStore.bytes() + keyIndex.bytes()) / Math.max(1, keys);
+    bytesPerKey =
+        (double) (keyStore.bytes() + keyIndex.bytes() + stored.bytes()) / Math.max(1, keys);
   }
 
   private void takeKey(
@@ -204,39 +206,6 @@ public final class DuplicateAudit {
         });
   }
 
-  /** Puts the rows that were caught into the order of the file, and groups them anew. */
-  private void sortRows() {
-    RowStore before = store;
-    int[] rowOf = new int[caught.length()];
-    for (int row = 0; row < before.rows(); row++) {
-      rowOf[numbers.of(row)] = row;
-    }
-    store = new RowStore(cells.length);
-    index = new HashIndex(store);
-    numbers = new RowNumbers();
-    KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
-    EncodedKeys encoded = new EncodedKeys();
-    long[] nulls = new long[cells.length];
-    @Nullable String[] fills = new String[cells.length];
-    int next = caught.nextSetBit(0);
-    while (next >= 0) {
-      Batch batch = new Batch(0);
-      for (int column = 0; column < cells.length; column++) {
-        cells[column] = batch.addColumn();
-      }
-      for (; next >= 0 && !batch.full(); next = caught.nextSetBit(next + 1)) {
-        before.fetch(before.place(rowOf[next]), cells, nulls, fills);
-        batch.endRow(0);
-        numbers.add(next);
-      }
-      encoder.encode(batch, encoded);
-      for (int row = 0; row < batch.rows(); row++) {
-        store.add(cells, row, encoded);
-        index.add(encoded, row, store.rows() - 1);
-      }
-    }
-  }
-
   /** Returns the rows whose key stands on more than one, by their number, 1-based. */
   public BitSet duplicateRows() {
     return (BitSet) duplicateRows.clone();
@@ -251,7 +220,6 @@ public final class DuplicateAudit {
    */
   public BitSet leftOutBy(Duplicates policy) {
     int column = policy.column() == null ? -1 : table.schema().indexOf(policy.column());
-    KeyGroups groups = index.groups();
     int[] stays =
         new DuplicateRows(policy, store, groups, column, numbers)
             .chosen(table.name(), table.schema().size(), keyColumns[0]);
@@ -269,7 +237,6 @@ public final class DuplicateAudit {
    * @return what was found
    */
   public DuplicateReport report(int mostExamples) {
-    KeyGroups groups = index.groups();
     List<DuplicateKey> examples = new ArrayList<>();
     long identical = 0;
     long collisions = 0;

@@ -2,6 +2,7 @@ package org.abletwine.index;
 
 import java.io.Serializable;
 import java.util.Arrays;
+import java.util.function.IntUnaryOperator;
 
 /**
  * The rows of each key that stands on more than one row. Memory follows the number of such rows
@@ -84,6 +85,46 @@ public final class KeyGroups implements RowSets, Serializable {
     }
     rows[0] = first[group];
     return rows;
+  }
+
+  /**
+   * The same groups in another order: rows within a group, and groups by their first row.
+   *
+   * @param numbers for each row what to order it by
+   * @return the groups, those and their rows numbered as here
+   */
+  public KeyGroups inOrder(IntUnaryOperator numbers) {
+    int[][] all = new int[count][];
+    for (int group = 0; group < count; group++) {
+      int[] rows = rows(group);
+      sort(rows, numbers);
+      all[group] = rows;
+    }
+    KeyGroups ordered = new KeyGroups();
+    int[] order =
+        GroupOrder.sorted(count, group -> numbers.applyAsInt(all[group][0]), (one, other) -> 0);
+    for (int group : order) {
+      int[] rows = all[group];
+      int opened = ordered.open(rows[0], rows[1]);
+      for (int i = 2; i < rows.length; i++) {
+        ordered.join(opened, rows[i]);
+      }
+    }
+    return ordered;
+  }
+
+  /** Most groups have two or three rows, nearly in order: sorted by insertion. */
+  private static void sort(int[] rows, IntUnaryOperator numbers) {
+    for (int i = 1; i < rows.length; i++) {
+      int row = rows[i];
+      int number = numbers.applyAsInt(row);
+      int at = i;
+      while (at > 0 && numbers.applyAsInt(rows[at - 1]) > number) {
+        rows[at] = rows[at - 1];
+        at--;
+      }
+      rows[at] = row;
+    }
   }
 
   long bytes() {

@@ -30,7 +30,7 @@ public final class RowNumbers implements Serializable {
     }
     if (!same) {
       if (stored == numbers.length) {
-        numbers = Arrays.copyOf(numbers, stored * 2);
+        numbers = Arrays.copyOf(numbers, stored + stored / 4);
       }
       numbers[stored] = (int) fileRow;
     }
@@ -43,6 +43,11 @@ public final class RowNumbers implements Serializable {
    */
   public int of(int row) {
     return same ? row + 1 : numbers[row];
+  }
+
+  /** Returns the memory held, in bytes. */
+  public long bytes() {
+    return 4L * numbers.length;
   }
 
   /** File rows as a reader is shown them. */

@@ -11,6 +11,7 @@ final class CsvTableReader implements TableReader {
   private final Dialect dialect;
   private final Decoding decoding;
   private final RowScanner scanner;
+  private boolean sparse;
   private boolean atEnd;
 
   CsvTableReader(ByteSource source, Dialect dialect, Schema schema, TableOptions options) {
@@ -27,6 +28,7 @@ final class CsvTableReader implements TableReader {
 
   @Override
   public boolean read(Batch into, BitSet wanted) {
+    sparse = true;
     scanner.only(wanted);
     do {
       fill(into);
@@ -39,7 +41,14 @@ final class CsvTableReader implements TableReader {
     scanner.begin(into);
     scanner.scan();
     while (!scanner.done() && !atEnd) {
-      atEnd = !decoding.decodeInto(into);
+      int unwanted = scanner.unwanted();
+      if (unwanted > 0) {
+        scanner.passedOver(decoding.passOver(dialect.quote(), unwanted));
+        if (scanner.pastLast()) {
+          break;
+        }
+      }
+      atEnd = !(sparse ? decoding.decodeLine(into) : decoding.decodeInto(into));
       if (atEnd) {
         scanner.finish();
       } else {

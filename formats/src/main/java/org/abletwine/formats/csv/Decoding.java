@@ -2,7 +2,10 @@ package org.abletwine.formats.csv;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
@@ -21,6 +24,9 @@ final class Decoding {
   private static final int PIECE = 1 << 13;
 
   private static final int STEP = 256;
+  private static final int BUFFER = 1 << 16;
+  private static final VarHandle WORDS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
   private final ByteSource source;
   private final InputStream in;
@@ -29,7 +35,11 @@ final class Decoding {
   /** Whether as many characters as bytes means that all of them are ASCII. */
   private final boolean ascii;
 
-  private final ByteBuffer bytes = ByteBuffer.allocate(1 << 16);
+  /** Whether a byte below 128 is always that character, whatever stands before it. */
+  private final boolean asciiBytes;
+
+  private final ByteBuffer bytes = ByteBuffer.allocate(BUFFER + Long.BYTES).limit(BUFFER);
+  private boolean stopped;
   private char[] wrapped = new char[0];
   private CharBuffer chars = CharBuffer.wrap(wrapped);
   private long offset;
@@ -46,6 +56,7 @@ final class Decoding {
             .onMalformedInput(CodingErrorAction.REPORT)
             .onUnmappableCharacter(CodingErrorAction.REPORT);
     ascii = encoding.charset().equals(StandardCharsets.UTF_8);
+    asciiBytes = ascii || encoding.charset().newEncoder().maxBytesPerChar() == 1;
     bytes.flip();
     try {
       in.skipNBytes(encoding.markLength());
@@ -104,10 +115,91 @@ final class Decoding {
     }
   }
 
+  /**
+   * Appends the text up to the next line end, so that what follows can be passed over undecoded.
+   *
+   * @return whether there was any
+   */
+  boolean decodeLine(Batch batch) {
+    int end = bytes.limit();
+    int stop = bytes.position();
+    while (stop < end && bytes.get(stop) != '\n') {
+      stop++;
+    }
+    if (!asciiBytes || stop == end) {
+      return decodeInto(batch);
+    }
+    bytes.limit(stop + 1);
+    boolean any = decodeInto(batch);
+    bytes.limit(end);
+    return any;
+  }
+
+  /**
+   * Passes over rows without decoding them. Stops early before a row that only a closer look can
+   * tell the end of: one with a quote or a lone carriage return, an empty line, or one longer than
+   * the buffer.
+   *
+   * @param quote the quote character
+   * @param most how many rows at most
+   * @return how many rows, each of one line
+   */
+  int passOver(char quote, int most) {
+    if (!asciiBytes || quote >= 0x80) {
+      return 0;
+    }
+    int passed = 0;
+    while (passed < most) {
+      int found = passOverHeld((byte) quote, most - passed);
+      passed += found;
+      if (found == 0) {
+        if (stopped || bytes.remaining() == BUFFER || atEnd) {
+          break;
+        }
+        refill();
+      }
+    }
+    return passed;
+  }
+
+  /** Passes over rows that end within the bytes held. */
+  private int passOverHeld(byte quote, int most) {
+    byte[] held = bytes.array();
+    int limit = bytes.limit();
+    int start = bytes.position();
+    int rows = 0;
+    stopped = false;
+    for (int base = start; base < limit && rows < most && !stopped; base += Long.BYTES) {
+      long word = (long) WORDS.get(held, base);
+      long stops =
+          RowScanner.zeros(word ^ quote * RowScanner.EACH)
+              | RowScanner.zeros(word & 0xF8 * RowScanner.EACH ^ 0x08 * RowScanner.EACH);
+      for (; stops != 0 && rows < most; stops &= stops - 1) {
+        int stop = base + (Long.numberOfTrailingZeros(stops) >>> 3);
+        if (stop >= limit) {
+          break;
+        }
+        byte c = held[stop];
+        if (c == '\n' && stop > start && (stop > start + 1 || held[start] != '\r')) {
+          start = stop + 1;
+          rows++;
+        } else if (c == quote
+            || c == '\n'
+            || c == '\r' && stop + 1 < limit && held[stop + 1] != '\n') {
+          stopped = true;
+          break;
+        }
+      }
+    }
+    offset += start - bytes.position();
+    bytes.position(start);
+    return rows;
+  }
+
   private void refill() {
     bytes.compact();
     try {
-      int count = in.read(bytes.array(), bytes.position(), bytes.remaining());
+      int count = in.read(bytes.array(), bytes.position(), BUFFER - bytes.position());
       if (count < 0) {
         atEnd = true;
       } else {

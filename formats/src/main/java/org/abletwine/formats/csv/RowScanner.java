@@ -30,7 +30,7 @@ final class RowScanner {
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
   /** Times this, a byte stands in each byte of a word. */
-  private static final long EACH = 0x0101010101010101L;
+  static final long EACH = 0x0101010101010101L;
 
   private enum At {
     CELL_START,
@@ -93,6 +93,27 @@ final class RowScanner {
     choose();
   }
 
+  /**
+   * How many rows may be passed over unread: those before the next that is wanted, when the text
+   * held is used up and the next row begins what comes.
+   */
+  int unwanted() {
+    BitSet rows = wanted;
+    boolean between = fields == 0 && state == At.CELL_START && !afterReturn && !header;
+    if (rows == null || !between || at < batch.used()) {
+      return 0;
+    }
+    int next = rows.nextSetBit((int) row);
+    return next < 0 ? Integer.MAX_VALUE : (int) (next - row);
+  }
+
+  /** Rows of a line each were passed over. */
+  void passedOver(int rows) {
+    row += rows;
+    line += rows;
+    choose();
+  }
+
   /** Whether no row to come is wanted. */
   boolean pastLast() {
     return wanted != null && wanted.nextSetBit((int) row) < 0;
@@ -142,9 +163,6 @@ final class RowScanner {
       if (state == At.CELL_START) {
         if (done()) {
           return;
-        }
-        if (byBytes && skipping && !header) {
-          skipPlainRows(used);
         }
         if (byBytes && !skipping) {
           plainCells(used);
@@ -241,46 +259,8 @@ final class RowScanner {
     }
   }
 
-  /**
-   * The short way past rows that are not wanted, up to the first that is, or that has a quote, a
-   * lone carriage return or nothing on it, or that does not end within the text held.
-   */
-  private void skipPlainRows(int used) {
-    BitSet rows = wanted;
-    if (rows == null || afterReturn || fields != 0) {
-      return;
-    }
-    byte[] bytes = batch.textBytes();
-    int next = rows.nextSetBit((int) row);
-    long until = next < 0 ? Long.MAX_VALUE : next;
-    int base = at;
-    while (row < until && base + Long.BYTES <= used) {
-      long word = (long) WORDS.get(bytes, base);
-      long stops = zeros(word ^ quote * EACH) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
-      while (stops != 0 && row < until) {
-        int stop = base + (Long.numberOfTrailingZeros(stops) >>> 3);
-        stops &= stops - 1;
-        byte c = bytes[stop];
-        if (c == '\n' && stop > at && (stop > at + 1 || bytes[at] != '\r')) {
-          at = stop + 1;
-          recordEnd = at;
-          row++;
-          line++;
-        } else if (c == quote || c == '\n' || c == '\r' && !beforeNewline(bytes, stop, used)) {
-          return;
-        }
-      }
-      base += Long.BYTES;
-    }
-    choose();
-  }
-
-  private static boolean beforeNewline(byte[] bytes, int at, int used) {
-    return at + 1 < used && bytes[at + 1] == '\n';
-  }
-
   /** The top bit of each byte that is zero, and nothing else. */
-  private static long zeros(long word) {
+  static long zeros(long word) {
     return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
   }
 
