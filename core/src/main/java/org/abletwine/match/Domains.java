@@ -45,6 +45,9 @@ final class Domains {
   }
 
   private ColumnType found() {
+    if (rows.plainNumbers()) {
+      return ColumnType.of(ColumnType.Kind.NUMBER);
+    }
     long values = 0;
     long numbers = 0;
     long days = 0;
@@ -58,7 +61,7 @@ final class Domains {
         values++;
         int start = rows.start(row, v);
         int end = rows.end(row, v);
-        if (Numbers.shape(rows.text(), start, end) >= 0
+        if (rows.plain(row, v) != Numbers.NOT_PLAIN
             || Numbers.parse(rows.text(), start, end) != null) {
           numbers++;
         } else if (iso.coordinate(rows.text(), start, end) != Domain.UNFIT) {
@@ -78,17 +81,12 @@ final class Domains {
 
   private Domain numbers() {
     int scale = rule.within() == null ? 0 : Math.max(0, rule.within().scale());
-    int whole = 0;
+    scale = Math.max(scale, rows.mostPlaces());
+    int whole = rows.mostWhole();
     List<BigDecimal> wide = new ArrayList<>();
-    for (int row = 0; row < rows.rows(); row++) {
+    for (int row = 0; row < rows.rows() && !rows.plainNumbers(); row++) {
       for (int v = 0; v < rows.width(); v++) {
-        if (rows.isNull(row, v)) {
-          continue;
-        }
-        int shape = Numbers.shape(rows.text(), rows.start(row, v), rows.end(row, v));
-        if (shape >= 0) {
-          scale = Math.max(scale, shape & 63);
-          whole = Math.max(whole, (shape >>> 6) - (shape & 63));
+        if (rows.isNull(row, v) || rows.plain(row, v) != Numbers.NOT_PLAIN) {
           continue;
         }
         BigDecimal value = Numbers.parse(rows.text(), rows.start(row, v), rows.end(row, v));

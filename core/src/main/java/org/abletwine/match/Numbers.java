@@ -9,6 +9,11 @@ final class Numbers implements Domain {
   private static final long serialVersionUID = 1L;
   private static final long MOST = FARTHEST / 2 - 1;
   private static final int MOST_FAST_DIGITS = 17;
+  private static final int PLACES_BITS = 5;
+
+  /** What is no number written plainly. */
+  static final long NOT_PLAIN = Long.MIN_VALUE;
+
   private static final long[] POWERS = new long[19];
 
   static {
@@ -36,66 +41,58 @@ final class Numbers implements Domain {
   }
 
   /**
-   * The shape of a number written plainly, without making one: decimal places and digits.
+   * A number written plainly: its digits times 32, plus its decimal places.
    *
-   * @return digits times 64 plus places; or -1 when it is written otherwise, is too long, or is
-   *     none
+   * @return that, or {@link #NOT_PLAIN} when it is written otherwise, is too long, or is none
    */
-  static int shape(char[] text, int start, int end) {
+  static long plain(char[] text, int start, int end) {
     int at = start;
-    if (at < end && text[at] == '-') {
-      at++;
-    }
-    int digits = 0;
-    int places = -1;
+    boolean negative = at < end && text[at] == '-';
+    at += negative ? 1 : 0;
+    int point = -1;
+    int first = at;
+    long value = 0;
     for (; at < end; at++) {
-      char c = text[at];
-      if (c >= '0' && c <= '9') {
-        digits++;
-        places += places >= 0 ? 1 : 0;
-      } else if (c == '.' && places < 0) {
-        places = 0;
+      int digit = text[at] - '0';
+      if (digit >= 0 && digit <= 9) {
+        value = value * 10 + digit;
+      } else if (text[at] == '.' && point < 0) {
+        point = at;
       } else {
-        return -1;
+        return NOT_PLAIN;
       }
     }
-    return digits == 0 || digits > MOST_FAST_DIGITS ? -1 : digits << 6 | Math.max(places, 0);
+    int digits = end - first - (point < 0 ? 0 : 1);
+    if (digits == 0 || digits > MOST_FAST_DIGITS) {
+      return NOT_PLAIN;
+    }
+    int places = point < 0 ? 0 : end - point - 1;
+    return (negative ? -value : value) << PLACES_BITS | places;
+  }
+
+  /** Decimal places of what {@link #plain} gave. */
+  static int places(long plain) {
+    return (int) plain & (1 << PLACES_BITS) - 1;
   }
 
   @Override
   public long coordinate(char[] text, int start, int end) {
-    int at = start;
-    boolean negative = at < end && text[at] == '-';
-    if (negative) {
-      at++;
+    long plain = plain(text, start, end);
+    int missing = scale - places(plain);
+    boolean fits = plain != NOT_PLAIN && end - start + Math.max(0, missing) <= MOST_FAST_DIGITS;
+    return fits ? coordinate(plain) : slow(text, start, end);
+  }
+
+  /** The coordinate of what {@link #plain} gave, which fits once scaled. */
+  long coordinate(long plain) {
+    long value = plain >> PLACES_BITS;
+    int missing = scale - places(plain);
+    if (missing >= 0) {
+      return 2 * value * POWERS[missing];
     }
-    long value = 0;
-    int digits = 0;
-    int places = -1;
-    for (; at < end; at++) {
-      char c = text[at];
-      if (c >= '0' && c <= '9') {
-        value = value * 10 + (c - '0');
-        digits++;
-        places += places >= 0 ? 1 : 0;
-      } else if (c == '.' && places < 0) {
-        places = 0;
-      } else {
-        return slow(text, start, end);
-      }
-    }
-    places = Math.max(places, 0);
-    if (digits == 0 || digits + Math.max(0, scale - places) > MOST_FAST_DIGITS) {
-      return slow(text, start, end);
-    }
-    if (places <= scale) {
-      long scaled = value * POWERS[scale - places];
-      return 2 * (negative ? -scaled : scaled);
-    }
-    long unit = POWERS[places - scale];
-    long signed = negative ? -value : value;
-    long floor = Math.floorDiv(signed, unit);
-    return 2 * floor + (floor * unit == signed ? 0 : 1);
+    long unit = POWERS[-missing];
+    long floor = Math.floorDiv(value, unit);
+    return 2 * floor + (floor * unit == value ? 0 : 1);
   }
 
   private long slow(char[] text, int start, int end) {

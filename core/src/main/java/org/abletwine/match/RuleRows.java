@@ -17,6 +17,11 @@ public final class RuleRows {
   private int used;
   private int[] starts = new int[64];
   private int[] lengths = new int[64];
+  private long[] plain = new long[64];
+  private long values;
+  private long plainValues;
+  private int mostPlaces;
+  private int mostWhole;
   private int[] partitions = new int[64];
   private int[] places = new int[64];
   private int[] numbers = new int[64];
@@ -49,6 +54,7 @@ public final class RuleRows {
       if (entry == starts.length) {
         starts = Arrays.copyOf(starts, entry * 2);
         lengths = Arrays.copyOf(lengths, entry * 2);
+        plain = Arrays.copyOf(plain, entry * 2);
       }
       CellVector cells = values[v];
       starts[entry] = used;
@@ -59,11 +65,46 @@ public final class RuleRows {
         }
         System.arraycopy(cells.text, cells.starts[row], text, used, lengths[entry]);
         used += lengths[entry];
+        noteNumber(entry);
       }
     }
     partitions[rows] = partition;
     places[rows] = place;
     numbers[rows++] = number;
+  }
+
+  /** Numbers are read while the reference is, when there is time, and not once more afterwards. */
+  private void noteNumber(int entry) {
+    int end = starts[entry] + lengths[entry];
+    long number = Numbers.plain(text, starts[entry], end);
+    plain[entry] = number;
+    values++;
+    if (number != Numbers.NOT_PLAIN) {
+      plainValues++;
+      int places = Numbers.places(number);
+      mostPlaces = Math.max(mostPlaces, places);
+      mostWhole = Math.max(mostWhole, lengths[entry] - places);
+    }
+  }
+
+  /** Whether every value is a number written plainly, and there is any. */
+  boolean plainNumbers() {
+    return values > 0 && plainValues == values;
+  }
+
+  /** The most decimal places of numbers written plainly. */
+  int mostPlaces() {
+    return mostPlaces;
+  }
+
+  /** The most characters before the decimal places, sign and point included. */
+  int mostWhole() {
+    return mostWhole;
+  }
+
+  /** What {@link Numbers#plain} made of a value that is not null. */
+  long plain(int row, int value) {
+    return plain[row * width + value];
   }
 
   /**
@@ -81,6 +122,7 @@ public final class RuleRows {
         for (int v = 0; v < width; v++) {
           starts[kept * width + v] = starts[row * width + v];
           lengths[kept * width + v] = lengths[row * width + v];
+          plain[kept * width + v] = plain[row * width + v];
         }
         kept++;
       }

@@ -48,7 +48,7 @@ final class SegmentBuilder {
       if (rule.kind() == MatchRule.Kind.BETWEEN) {
         band(row);
       } else {
-        from[row] = domain.coordinate(rows.text(), rows.start(row, 0), rows.end(row, 0));
+        from[row] = bound(row, 0);
       }
     }
     sort();
@@ -97,6 +97,9 @@ final class SegmentBuilder {
   }
 
   private long bound(int row, int value) {
+    if (domain instanceof Numbers numbers && rows.plainNumbers()) {
+      return numbers.coordinate(rows.plain(row, value));
+    }
     return domain.coordinate(rows.text(), rows.start(row, value), rows.end(row, value));
   }
 
