@@ -79,7 +79,7 @@ public final class Main implements Runnable {
     return line.setUsageHelpWidth(100)
         .setUsageHelpAutoWidth(true)
         .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
-        .setParameterExceptionHandler((error, given) -> usage(error))
+        .setParameterExceptionHandler((error, given) -> usage(error, given))
         .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
         .execute(args);
   }
@@ -101,13 +101,14 @@ public final class Main implements Runnable {
     COMMANDS.forEach(line::addSubcommand);
   }
 
-  private static int usage(ParameterException error) {
-    CommandLine command = error.getCommandLine();
-    Say.error(error.getMessage());
-    CommandLine.UnmatchedArgumentException.printSuggestions(error, command.getErr());
-    command.getErr().flush();
-    Say.note("see " + command.getCommandSpec().qualifiedName() + " --help");
+  private static int usage(ParameterException error, String[] given) {
+    Say.error(UsageMessage.of(error, given, commandNames()));
+    Say.note("see " + error.getCommandLine().getCommandSpec().qualifiedName() + " --help");
     return USAGE;
+  }
+
+  private static List<String> commandNames() {
+    return COMMANDS.stream().map(command -> command.getAnnotation(Command.class).name()).toList();
   }
 
   private static int failed(Exception error, boolean debug) {

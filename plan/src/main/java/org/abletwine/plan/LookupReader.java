@@ -150,6 +150,10 @@ final class LookupReader {
       }
       return name == null ? null : Several.newestBy(name);
     }
+    if (node.isScalar() && "newest-by".equals(node.text())) {
+      node.wrong("newest-by needs a column: several: { newest-by: COLUMN }");
+      return null;
+    }
     String word = node.oneOf(List.of("flag", "first", "last", "longest", "expand"));
     return word == null
         ? null

@@ -49,8 +49,17 @@ public final class PlanSchema {
             .getSchema(text(), InputFormat.JSON);
     for (Error error : schema.validate(json)) {
       String pointer = error.getInstanceLocation().toString();
-      mistakes.add(places.getOrDefault(pointer, root.getStartMark()), error.getMessage());
+      mistakes.add(
+          places.getOrDefault(pointer, root.getStartMark()), inWords(pointer, error.getMessage()));
     }
+  }
+
+  /** What the plan's own readers pass: lists that need something in them. */
+  private static String inWords(String pointer, String message) {
+    String name = pointer.substring(pointer.lastIndexOf('/') + 1);
+    return message.startsWith("must have at least 1 item")
+        ? name + ": the list is empty; state at least one, or leave " + name + " out"
+        : message;
   }
 
   private static JsonNode toJson(Node node, String pointer, Map<String, Optional<Mark>> places) {
