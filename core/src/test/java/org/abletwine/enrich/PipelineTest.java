@@ -3,6 +3,7 @@ package org.abletwine.enrich;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
@@ -12,7 +13,15 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
+import org.abletwine.compute.Expression;
+import org.abletwine.derive.Compute;
+import org.abletwine.derive.Keep;
+import org.abletwine.derive.Rollup;
+import org.abletwine.figures.KeepFigures;
+import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.lookup.Attribute;
+import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.TableSink;
 import org.jspecify.annotations.Nullable;
@@ -71,5 +80,64 @@ class PipelineTest {
         .hasMessage("line 7 is bad");
     assertThat(sink.committed()).isFalse();
     verify(reader).close();
+  }
+
+  /** Computing goes to whoever has time; rows, their order and the totals are the same. */
+  @Test
+  void computingIsSharedWithoutLosingOrRepeatingARow() {
+    for (int slow = 0; slow < 2; slow++) {
+      boolean slowSink = slow == 1;
+      List<String> written = new ArrayList<>();
+      TableSink sink = mock(TableSink.class);
+      doAnswer(
+              call -> {
+                Batch batch = call.getArgument(0);
+                int[] columns = call.getArgument(1);
+                for (int row = 0; row < batch.rows(); row++) {
+                  written.add(
+                      batch.column(columns[0]).get(row) + "=" + batch.column(columns[1]).get(row));
+                }
+                if (slowSink && written.size() % 70 == 0) {
+                  Thread.sleep(1);
+                }
+                return null;
+              })
+          .when(sink)
+          .write(any(), any());
+      MemoryTable numbers = numbers(10_000);
+      RunRecord record =
+          Enrichment.of(numbers)
+              .step(new Compute("twice", "n * 2", Expression.Settings.STRICT))
+              .step(new Keep("mod(n, 10) <> 3", null, numbers, Expression.Settings.STRICT))
+              .step(new Rollup(List.of(), List.of(Attribute.parse("twice")), true, null, numbers))
+              .build()
+              .writeTo(sink);
+      List<String> expected = new ArrayList<>();
+      long sum = 0;
+      for (int i = 0; i < 10_000; i++) {
+        if (i % 10 != 3) {
+          expected.add(i + "=" + 2 * i);
+          sum += 2 * i;
+        }
+      }
+      assertThat(written).isEqualTo(expected);
+      assertThat(record.of(RollupFigures.class).get(0).grandTotal())
+          .containsExactly(Long.toString(sum));
+      assertThat(record.of(KeepFigures.class).get(0).leftOut()).isEqualTo(1_000);
+    }
+  }
+
+  @Test
+  void aStepThatFailsEndsTheRunWhicheverThreadItRanOn() {
+    ListSink sink = new ListSink();
+    assertThatThrownBy(
+            () ->
+                Enrichment.of(numbers(50_000))
+                    .step(new Compute("x", "1 / (n - 40000)", Expression.Settings.STRICT))
+                    .build()
+                    .writeTo(sink))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("row 40001, compute x: division of 1 by zero");
+    assertThat(sink.committed()).isFalse();
   }
 }
