@@ -1,12 +1,7 @@
 package org.abletwine.lookup;
 
-import java.math.BigDecimal;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import java.util.stream.Collectors;
-import org.abletwine.compute.Total;
-import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
@@ -41,9 +36,8 @@ final class LookupRunner implements StepRunner {
   private final Trace trace;
   private final StepGains gains;
   private final int measure;
-  private final Total[] measured = new Total[OUTCOMES.length];
-  private final boolean[] constant;
-  private final @Nullable String[] constants;
+  private final LookupCounts counts;
+  private final ConstantWatch watch;
   private final Misses misses = new Misses();
   private final int attributes;
   private final @Nullable String[][] fills;
@@ -62,16 +56,6 @@ final class LookupRunner implements StepRunner {
 
   private int[] kept = new int[0];
 
-  private final long[] outcomeCounts = new long[OUTCOMES.length];
-  private final long[] notBrought;
-  private final long[] blankParts;
-  private long rows;
-  private long expanding;
-  private long expanded;
-  private long wouldMatch;
-  private long picked;
-  private long dropped;
-
   LookupRunner(Lookup lookup, Source[] sources, int[] keyColumns, Fills fills, Telling telling) {
     this.lookup = lookup;
     this.sources = sources.clone();
@@ -81,13 +65,10 @@ final class LookupRunner implements StepRunner {
     this.exceptions = telling.exceptions();
     this.trace = telling.trace();
     this.measure = telling.measure();
-    Arrays.setAll(measured, outcome -> new Total());
-    Arrays.fill(constant = new boolean[lookup.bring.size()], true);
-    this.constants = new @Nullable String[lookup.bring.size()];
+    this.counts = new LookupCounts(lookup, this.sources, measure >= 0);
+    this.watch = new ConstantWatch(lookup, own.reference);
     this.gains = new StepGains(lookup, this.keyColumns, own.reference.rows());
-    this.blankParts = new long[keyColumns.length];
     this.attributes = lookup.bring.size();
-    this.notBrought = new long[attributes];
     this.fills = fills.byOutcome();
     this.drops =
         lookup.treatments.values().stream().anyMatch(t -> t.action() == Treatment.Action.DROP);
@@ -172,22 +153,22 @@ final class LookupRunner implements StepRunner {
           misses.count(own, row, at, batch.rowNumber(row));
           blank |= at == RuleIndex.UNFIT ? 1 << own.probe.rulePart() : 0;
         }
-        countBlankParts(blank);
+        counts.blankParts(blank);
       }
     }
-    rows += count;
+    counts.rows += count;
   }
 
   /** Takes a row of a set, by the rule of its source. */
   private byte fromSet(int from, int row, int set) {
     Choices choices = sources[from].reference.choices();
-    expanding += sources[from].reference.finder().sets().size(set) - 1;
+    counts.expanding += sources[from].reference.finder().sets().size(set) - 1;
     sets[row] = set;
     found[row] = choices.place(set);
     if (found[row] == Choices.DISAGREE) {
       return AMBIGUOUS;
     }
-    picked += choices.conflicting(set) ? 1 : 0;
+    counts.picked += choices.conflicting(set) ? 1 : 0;
     return MATCHED;
   }
 
@@ -214,12 +195,12 @@ final class LookupRunner implements StepRunner {
 
   private void count(Batch batch, int count) {
     for (int row = 0; row < count; row++) {
-      outcomeCounts[outcomes[row]]++;
+      counts.outcomes[outcomes[row]]++;
     }
     if (measure >= 0) {
       CellVector cells = batch.column(measure);
       for (int row = 0; row < count; row++) {
-        measured[outcomes[row]].add(cells, row);
+        counts.measured[outcomes[row]].add(cells, row);
       }
     }
     for (Outcome outcome : OUTCOMES) {
@@ -311,17 +292,11 @@ final class LookupRunner implements StepRunner {
           "outcome",
           OUTCOMES[outcomes[row]].label()
               + (miss.isEmpty() ? "" : ": " + miss)
-              + (outcomes[row] == UNMATCHED && wouldMatch > 0
+              + (outcomes[row] == UNMATCHED && counts.wouldMatch > 0
                   ? "; a row that the reference's condition left out would match"
                   : ""));
     }
     telling.fills(fills[outcomes[row]], outcomes[row] == MATCHED);
-  }
-
-  private void countBlankParts(int parts) {
-    for (int part = 0; parts != 0 && part < blankParts.length; part++) {
-      blankParts[part] += parts >>> part & 1;
-    }
   }
 
   private void countWouldMatch(int count) {
@@ -329,7 +304,7 @@ final class LookupRunner implements StepRunner {
     for (int row = 0; row < count; row++) {
       boolean hit = inLeftOut[row] >= 0 || inLeftOut[row] > RuleIndex.LAST_MISS;
       if (outcomes[row] == UNMATCHED && hit) {
-        wouldMatch++;
+        counts.wouldMatch++;
       }
     }
   }
@@ -393,7 +368,7 @@ final class LookupRunner implements StepRunner {
       return count;
     }
     batch.pick(rowsOut, out);
-    expanded += out - count;
+    counts.expanded += out - count;
     this.found = places;
     source = from;
     outcomes = results;
@@ -423,7 +398,7 @@ final class LookupRunner implements StepRunner {
         from.fetch(found[row]);
         for (int a : from.missing) {
           columns[a].append(fills[MATCHED][a]);
-          notBrought[a]++;
+          counts.notBrought[a]++;
         }
       } else {
         for (int a = 0; a < attributes; a++) {
@@ -434,59 +409,7 @@ final class LookupRunner implements StepRunner {
         }
       }
     }
-    watchConstants(columns, count);
-  }
-
-  /** Notes whether an attribute has had one value only, as it does when the key is wrong. */
-  private void watchConstants(CellVector[] columns, int count) {
-    for (int a = 0; a < attributes; a++) {
-      for (int row = 0; row < count && constant[a]; row++) {
-        if (outcomes[row] == MATCHED) {
-          String value = columns[a].get(row);
-          constant[a] = value != null && (constants[a] == null || value.equals(constants[a]));
-          constants[a] = value;
-        }
-      }
-    }
-  }
-
-  private List<String> constantAttributes() {
-    List<String> found = new ArrayList<>();
-    for (int a = 0; a < attributes && outcomeCounts[MATCHED] > 1 && own.reference.read() > 1; a++) {
-      if (constant[a] && constants[a] != null) {
-        String all = ofAllRows(lookup.bring.get(a));
-        found.add(
-            lookup.bring.get(a).as()
-                + " = "
-                + constants[a]
-                + (constants[a].equals(all) ? " (what all rows together come to)" : ""));
-      }
-    }
-    return found;
-  }
-
-  /** What an aggregate over the whole reference comes to; null for what is no aggregate. */
-  private @Nullable String ofAllRows(Attribute attribute) {
-    Aggregate aggregate = attribute.aggregate();
-    if (aggregate == null) {
-      return null;
-    }
-    int cell = KeptColumns.inCellOrder(lookup.bring).indexOf(attribute);
-    List<@Nullable String> values = new ArrayList<>();
-    for (int row = 0; row < own.reference.read(); row++) {
-      values.add(own.reference.rows().get(row, cell));
-    }
-    return aggregate.ofAll(values);
-  }
-
-  private List<BigDecimal> measures() {
-    List<BigDecimal> totals = new ArrayList<>();
-    for (Total total : measured) {
-      if (measure >= 0) {
-        totals.add(total.value());
-      }
-    }
-    return totals;
+    watch.look(columns, outcomes, count);
   }
 
   private void mark(CellVector target, int count) {
@@ -505,87 +428,12 @@ final class LookupRunner implements StepRunner {
     }
     if (keeping < count) {
       batch.pick(kept, keeping);
-      dropped += count - keeping;
+      counts.dropped += count - keeping;
     }
   }
 
   @Override
   public LookupFigures figures() {
-    LoadedReference reference = own.reference;
-    return new LookupFigures(
-        lookup.name,
-        reference.name(),
-        lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        reference.finder().rule() != null,
-        reference.read() + reference.leftOutRows(),
-        reference.finder().rule() == null ? reference.finder().index().keys() : reference.read(),
-        reference.blankKeys(),
-        reference.finder().sets().count(),
-        reference.choices().conflictingCount(),
-        rows,
-        outcomeCounts[MATCHED],
-        outcomeCounts[UNMATCHED],
-        outcomeCounts[AMBIGUOUS],
-        outcomeCounts[BLANK_KEY],
-        picked,
-        rows + expanding,
-        expanded,
-        dropped,
-        reference.leftOutRows(),
-        wouldMatch,
-        reference.duplicates().size(),
-        reference.collisions(),
-        reference.collisionExamples(),
-        matchedBy(),
-        blankShares(),
-        misses.figures(),
-        constantAttributes(),
-        measures(),
-        attributeFigures());
-  }
-
-  private List<LookupFigures.Share> matchedBy() {
-    List<LookupFigures.Share> shares = new ArrayList<>(gains.shares());
-    for (int further = 1; further < sources.length; further++) {
-      shares.add(
-          new LookupFigures.Share(
-              "otherwise " + sources[further].lookup.name, sources[further].matched));
-    }
-    return shares;
-  }
-
-  private List<AttributeFigures> attributeFigures() {
-    long[] empties = notBrought.clone();
-    for (Source from : sources) {
-      for (int cell = 0; cell < from.attributeOf.length; cell++) {
-        empties[from.attributeOf[cell]] += from.empties[cell];
-      }
-    }
-    List<AttributeFigures> figures = new ArrayList<>();
-    for (int a = 0; a < attributes; a++) {
-      long filled = fills[MATCHED][a] == null ? 0 : empties[a];
-      for (Outcome outcome : OUTCOMES) {
-        if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
-          filled += outcomeCounts[outcome.ordinal()];
-        }
-      }
-      figures.add(
-          new AttributeFigures(
-              lookup.bring.get(a).as(),
-              outcomeCounts[UNMATCHED],
-              outcomeCounts[AMBIGUOUS],
-              outcomeCounts[BLANK_KEY],
-              empties[a],
-              filled));
-    }
-    return figures;
-  }
-
-  private List<LookupFigures.Share> blankShares() {
-    List<LookupFigures.Share> shares = new ArrayList<>();
-    for (int part = 0; part < blankParts.length; part++) {
-      shares.add(new LookupFigures.Share(lookup.key.get(part).ours(), blankParts[part]));
-    }
-    return shares;
+    return counts.figures(gains, misses, watch, fills);
   }
 }

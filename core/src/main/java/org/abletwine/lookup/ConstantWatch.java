@@ -1,0 +1,74 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Watches for attributes that have one value on every matched row, as they do when the key is
+ * wrong. An attribute is looked at until it has had a second value.
+ */
+final class ConstantWatch {
+  private static final int MATCHED = Outcome.MATCHED.ordinal();
+
+  private final Lookup lookup;
+  private final LoadedReference reference;
+  private final boolean[] constant;
+  private final @Nullable String[] values;
+
+  ConstantWatch(Lookup lookup, LoadedReference reference) {
+    this.lookup = lookup;
+    this.reference = reference;
+    constant = new boolean[lookup.bring.size()];
+    Arrays.fill(constant, true);
+    values = new @Nullable String[constant.length];
+  }
+
+  void look(CellVector[] columns, byte[] outcomes, int count) {
+    for (int a = 0; a < columns.length; a++) {
+      for (int row = 0; row < count && constant[a]; row++) {
+        if (outcomes[row] == MATCHED) {
+          String value = columns[a].get(row);
+          constant[a] = value != null && (values[a] == null || value.equals(values[a]));
+          values[a] = value;
+        }
+      }
+    }
+  }
+
+  /**
+   * @param matchedRows rows that matched
+   * @return the attributes with one value, as {@code name = value}
+   */
+  List<String> found(long matchedRows) {
+    List<String> found = new ArrayList<>();
+    for (int a = 0; a < constant.length && matchedRows > 1 && reference.read() > 1; a++) {
+      String value = values[a];
+      if (constant[a] && value != null) {
+        boolean all = value.equals(ofAllRows(lookup.bring.get(a)));
+        found.add(
+            lookup.bring.get(a).as()
+                + " = "
+                + value
+                + (all ? " (what all rows together come to)" : ""));
+      }
+    }
+    return found;
+  }
+
+  /** What an aggregate over the whole reference comes to; null for what is no aggregate. */
+  private @Nullable String ofAllRows(Attribute attribute) {
+    Aggregate aggregate = attribute.aggregate();
+    if (aggregate == null) {
+      return null;
+    }
+    int cell = KeptColumns.inCellOrder(lookup.bring).indexOf(attribute);
+    List<@Nullable String> cells = new ArrayList<>();
+    for (int row = 0; row < reference.read(); row++) {
+      cells.add(reference.rows().get(row, cell));
+    }
+    return aggregate.ofAll(cells);
+  }
+}

@@ -1,0 +1,160 @@
+package org.abletwine.lookup;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.abletwine.compute.Total;
+import org.abletwine.figures.AttributeFigures;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.LookupFigures.Share;
+import org.jspecify.annotations.Nullable;
+
+/** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
+final class LookupCounts {
+  private static final Outcome[] OUTCOMES = Outcome.values();
+
+  private final Lookup lookup;
+  private final Source[] sources;
+  private final boolean measures;
+
+  /** Rows by outcome. */
+  final long[] outcomes = new long[OUTCOMES.length];
+
+  /** The measure's totals by outcome. */
+  final Total[] measured = new Total[OUTCOMES.length];
+
+  /** For each attribute, matched rows whose reference does not bring it. */
+  final long[] notBrought;
+
+  /** Rows that reached the lookup. */
+  long rows;
+
+  /** Rows that would come out more if every key gave all its rows. */
+  long expanding;
+
+  /** Rows that came out more. */
+  long expanded;
+
+  /** Unmatched rows that would match a reference row left out by its condition. */
+  long wouldMatch;
+
+  /** Matched rows for which one of several that disagree was taken. */
+  long picked;
+
+  /** Rows left out because of their outcome. */
+  long dropped;
+
+  private final long[] blankParts;
+
+  LookupCounts(Lookup lookup, Source[] sources, boolean measures) {
+    this.lookup = lookup;
+    this.sources = sources.clone();
+    this.measures = measures;
+    this.notBrought = new long[lookup.bring.size()];
+    this.blankParts = new long[lookup.key.size()];
+    Arrays.setAll(measured, outcome -> new Total());
+  }
+
+  /** Counts the key parts that are blank in a row, a bit each. */
+  void blankParts(int parts) {
+    for (int part = 0; parts != 0 && part < blankParts.length; part++) {
+      blankParts[part] += parts >>> part & 1;
+    }
+  }
+
+  private long of(Outcome outcome) {
+    return outcomes[outcome.ordinal()];
+  }
+
+  LookupFigures figures(
+      StepGains gains, Misses misses, ConstantWatch watch, @Nullable String[][] fills) {
+    LoadedReference reference = sources[0].reference;
+    boolean ruled = reference.finder().rule() != null;
+    return new LookupFigures(
+        lookup.name,
+        reference.name(),
+        lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
+        ruled,
+        reference.read() + reference.leftOutRows(),
+        ruled ? reference.read() : reference.finder().index().keys(),
+        reference.blankKeys(),
+        reference.finder().sets().count(),
+        reference.choices().conflictingCount(),
+        rows,
+        of(Outcome.MATCHED),
+        of(Outcome.UNMATCHED),
+        of(Outcome.AMBIGUOUS),
+        of(Outcome.BLANK_KEY),
+        picked,
+        rows + expanding,
+        expanded,
+        dropped,
+        reference.leftOutRows(),
+        wouldMatch,
+        reference.duplicates().size(),
+        reference.collisions(),
+        reference.collisionExamples(),
+        matchedBy(gains),
+        blankShares(),
+        misses.figures(),
+        watch.found(of(Outcome.MATCHED)),
+        measures(),
+        attributes(fills));
+  }
+
+  private List<Share> matchedBy(StepGains gains) {
+    List<Share> shares = new ArrayList<>(gains.shares());
+    for (int further = 1; further < sources.length; further++) {
+      shares.add(new Share("otherwise " + sources[further].lookup.name, sources[further].matched));
+    }
+    return shares;
+  }
+
+  private List<Share> blankShares() {
+    List<Share> shares = new ArrayList<>();
+    for (int part = 0; part < blankParts.length; part++) {
+      shares.add(new Share(lookup.key.get(part).ours(), blankParts[part]));
+    }
+    return shares;
+  }
+
+  private List<BigDecimal> measures() {
+    List<BigDecimal> totals = new ArrayList<>();
+    for (Total total : measured) {
+      if (measures) {
+        totals.add(total.value());
+      }
+    }
+    return totals;
+  }
+
+  private List<AttributeFigures> attributes(@Nullable String[][] fills) {
+    int matched = Outcome.MATCHED.ordinal();
+    long[] empties = notBrought.clone();
+    for (Source from : sources) {
+      for (int cell = 0; cell < from.attributeOf.length; cell++) {
+        empties[from.attributeOf[cell]] += from.empties[cell];
+      }
+    }
+    List<AttributeFigures> figures = new ArrayList<>();
+    for (int a = 0; a < empties.length; a++) {
+      long filled = fills[matched][a] == null ? 0 : empties[a];
+      for (Outcome outcome : OUTCOMES) {
+        if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
+          filled += of(outcome);
+        }
+      }
+      figures.add(
+          new AttributeFigures(
+              lookup.bring.get(a).as(),
+              of(Outcome.UNMATCHED),
+              of(Outcome.AMBIGUOUS),
+              of(Outcome.BLANK_KEY),
+              empties[a],
+              filled));
+    }
+    return figures;
+  }
+}
