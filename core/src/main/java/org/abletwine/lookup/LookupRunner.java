@@ -194,8 +194,9 @@ final class LookupRunner implements StepRunner {
   }
 
   private void count(Batch batch, int count) {
+    long[] byOutcome = counts.outcomes;
     for (int row = 0; row < count; row++) {
-      counts.outcomes[outcomes[row]]++;
+      byOutcome[outcomes[row]]++;
     }
     if (measure >= 0) {
       CellVector cells = batch.column(measure);

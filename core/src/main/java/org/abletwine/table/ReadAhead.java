@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * #recycle} may be called from different threads, each from one.
  */
 public final class ReadAhead implements AutoCloseable {
-  private static final int BATCHES = 6;
+  private static final int BATCHES = 4;
 
   private final TableReader reader;
   private final BlockingQueue<Batch> empty = new ArrayBlockingQueue<>(BATCHES);

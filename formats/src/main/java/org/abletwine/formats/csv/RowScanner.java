@@ -399,13 +399,12 @@ final class RowScanner {
     }
     row += header ? 0 : 1;
     header = false;
+    skipping = wanted != null && !wanted.get((int) row);
     recordEnd = at;
     fields = 0;
     rowMark = 0;
     line += 1 + lineBreaks;
     lineBreaks = 0;
-    state = At.CELL_START;
-    choose();
   }
 
   private void padRow() {
