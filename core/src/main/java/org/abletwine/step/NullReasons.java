@@ -5,7 +5,7 @@ import java.util.List;
 
 /**
  * Why values are null, numbered so that a column can carry a reason for each row in a byte. One for
- * each run; used by one thread.
+ * each run; safe to share between its threads.
  */
 public final class NullReasons {
   /** Nothing was noted: the value is null where it came from. */
@@ -23,7 +23,7 @@ public final class NullReasons {
    * @param text the reason
    * @return its number; that of {@code other reasons} when there are too many
    */
-  public int of(String text) {
+  public synchronized int of(String text) {
     int known = texts.indexOf(text);
     if (known >= 0) {
       return known;
@@ -39,12 +39,12 @@ public final class NullReasons {
    * @param number a reason's number
    * @return the reason
    */
-  public String text(int number) {
+  public synchronized String text(int number) {
     return texts.get(number);
   }
 
   @Override
-  public String toString() {
+  public synchronized String toString() {
     return "NullReasons" + texts;
   }
 }
