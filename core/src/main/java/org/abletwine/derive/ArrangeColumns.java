@@ -8,7 +8,6 @@ import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
-import org.abletwine.table.Batch;
 
 /**
  * Renames columns and puts some of them first. Immutable.
@@ -38,21 +37,6 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
     check(columns);
-    return new StepRunner() {
-      @Override
-      public boolean mayRunWithWriting() {
-        return true;
-      }
-
-      @Override
-      public void apply(Batch batch) {
-        // only names and order change: nothing to do to the rows
-      }
-
-      @Override
-      public ColumnFigures figures() {
-        return new ColumnFigures(title(), first);
-      }
-    };
+    return new NamesOnly(new ColumnFigures(title(), first));
   }
 }

@@ -6,7 +6,6 @@ import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
-import org.abletwine.table.Batch;
 
 /**
  * Leaves columns out of the output; later steps cannot use them. Immutable.
@@ -23,22 +22,7 @@ public record DropColumns(List<String> names) implements Step {
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
     check(columns);
-    return new StepRunner() {
-      @Override
-      public boolean mayRunWithWriting() {
-        return true;
-      }
-
-      @Override
-      public void apply(Batch batch) {
-        // the columns are no longer asked for: nothing to do to the rows
-      }
-
-      @Override
-      public ColumnFigures figures() {
-        return new ColumnFigures("drop-columns", names);
-      }
-    };
+    return new NamesOnly(new ColumnFigures("drop-columns", names));
   }
 
   @Override
