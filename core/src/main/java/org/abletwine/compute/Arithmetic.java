@@ -14,6 +14,8 @@ final class Arithmetic {
     private final char operator;
     private final Node left;
     private final Node right;
+    private final int tens;
+    private boolean bare = true;
 
     /**
      * @param operator one of + - * / %
@@ -23,12 +25,22 @@ final class Arithmetic {
       this.operator = operator;
       this.left = left;
       this.right = right;
+      Integer by = operator == '/' ? right.constant() : null;
+      this.tens = by == null ? -1 : Decimals.powerOfTen(by);
+    }
+
+    /** Lets a quotient have more places than it needs, for whoever rounds it at once. */
+    void roundedAfter() {
+      bare = false;
     }
 
     @Override
     void compute(Frame frame, boolean @Nullable [] asked) {
       Values a = left.eval(frame, asked);
       Values b = right.eval(frame, asked);
+      if (atOnce(a, b, frame.rows())) {
+        return;
+      }
       for (int row = 0; row < frame.rows(); row++) {
         if (!a.known[row] || !b.known[row] || skip(asked, row)) {
           continue;
@@ -40,6 +52,15 @@ final class Arithmetic {
           default -> divide(frame, a, b, row);
         }
       }
+    }
+
+    private boolean atOnce(Values a, Values b, int rows) {
+      return switch (operator) {
+        case '+' -> SharedScale.add(a, b, false, out, rows);
+        case '-' -> SharedScale.add(a, b, true, out, rows);
+        case '*' -> SharedScale.multiply(a, b, out, rows);
+        default -> tens >= 0 && SharedScale.divide(a, tens, bare, out, rows);
+      };
     }
 
     private void divide(Frame frame, Values a, Values b, int row) {
@@ -102,11 +123,17 @@ final class Arithmetic {
       this.number = number;
       this.places = places;
       this.mode = mode;
+      if (number instanceof Binary binary) {
+        binary.roundedAfter();
+      }
     }
 
     @Override
     void compute(Frame frame, boolean @Nullable [] asked) {
       Values a = number.eval(frame, asked);
+      if (SharedScale.round(a, places, mode, out, frame.rows())) {
+        return;
+      }
       for (int row = 0; row < frame.rows(); row++) {
         if (a.known[row] && !skip(asked, row)) {
           Decimals.round(a, row, places, mode, out);

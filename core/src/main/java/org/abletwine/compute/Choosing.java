@@ -51,12 +51,29 @@ final class Choosing {
       if (otherwise != null) {
         take(otherwise.eval(frame, open), open);
       }
+      if (kind == Kind.NUMBER) {
+        out.survey(rows);
+      }
     }
 
     private void take(Values values, boolean[] chosen) {
+      if (kind == Kind.NUMBER && !values.anyWide()) {
+        takeNumbers(values, chosen);
+        return;
+      }
       for (int row = 0; row < chosen.length; row++) {
         if (chosen[row]) {
           copy(values, row, out, kind);
+        }
+      }
+    }
+
+    private void takeNumbers(Values values, boolean[] chosen) {
+      for (int row = 0; row < chosen.length; row++) {
+        if (chosen[row]) {
+          out.known[row] = values.known[row];
+          out.digits[row] = values.digits[row];
+          out.scale[row] = values.scale[row];
         }
       }
     }

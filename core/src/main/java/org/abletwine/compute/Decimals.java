@@ -5,6 +5,7 @@ import static java.nio.charset.StandardCharsets.ISO_8859_1;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -13,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class Decimals {
   /** Decimal places that are held beside a long. */
-  static final int MOST_PLACES = 18;
+  static final int MOST_PLACES = DecimalText.MOST_PLACES;
 
   /** Places of a quotient that does not come out even. */
   static final int QUOTIENT_PLACES = 12;
@@ -37,6 +38,10 @@ final class Decimals {
    * @return whether it is one
    */
   static boolean read(CellVector cells, int row, Values into, int at) {
+    if (cells.inNumbers()) {
+      into.number(at, cells.digits[row], cells.scales[row]);
+      return true;
+    }
     int start = cells.starts[row];
     int end = cells.ends[row];
     if (cells.inBytes(row)) {
@@ -181,7 +186,8 @@ final class Decimals {
     long rest = dividend % by;
     int places = a.scale[row] - b.scale[row];
     int least = Math.max(a.scale[row], 0);
-    while ((rest != 0 || places < 0) && places < QUOTIENT_PLACES) {
+    int most = Math.max(QUOTIENT_PLACES, least);
+    while ((rest != 0 || places < least) && places < most) {
       if (quotient > Long.MAX_VALUE / 10 - 1) {
         divideWide(a.number(row), b.number(row), out, row);
         return;
@@ -194,15 +200,15 @@ final class Decimals {
     if (rest * 2 >= by && rest != 0) {
       quotient++;
     }
-    while (places > least && quotient % 10 == 0 && quotient != 0) {
+    while (places > least && quotient % 10 == 0) {
       quotient /= 10;
       places--;
     }
-    out.number(row, negative ? -quotient : quotient, quotient == 0 ? 0 : places);
+    out.number(row, negative ? -quotient : quotient, places);
   }
 
   /** Which power of ten a number is, or -1. */
-  private static int powerOfTen(long number) {
+  static int powerOfTen(long number) {
     for (int power = 0; power < POWERS.length && POWERS[power] <= number; power++) {
       if (POWERS[power] == number) {
         return power;
@@ -262,7 +268,7 @@ final class Decimals {
     if (small && places < a.scale[row] && mode == RoundingMode.HALF_UP) {
       int drop = a.scale[row] - places;
       long unit = POWERS[drop];
-      long quotient = shorter(a.digits[row], drop);
+      long quotient = DecimalText.shorter(a.digits[row], drop);
       long rest = Math.abs(a.digits[row] - quotient * unit);
       if (rest >= unit - rest) {
         quotient += a.digits[row] < 0 ? -1 : 1;
@@ -272,68 +278,5 @@ final class Decimals {
     }
     BigDecimal rounded = a.number(row).setScale(places, mode);
     out.number(row, places < 0 ? rounded.setScale(0) : rounded);
-  }
-
-  /** A number without its last digits: division by a constant costs a tenth of any other. */
-  private static long shorter(long number, int drop) {
-    return switch (drop) {
-      case 1 -> number / 10;
-      case 2 -> number / 100;
-      case 3 -> number / 1_000;
-      case 4 -> number / 10_000;
-      case 5 -> number / 100_000;
-      case 6 -> number / 1_000_000;
-      default -> number / POWERS[drop];
-    };
-  }
-
-  /** Bytes that {@link #write} needs at most. */
-  static final int MOST_BYTES = 32;
-
-  /**
-   * Writes a number plainly, without an exponent.
-   *
-   * @param unscaled its digits; not {@link Long#MIN_VALUE}
-   * @param places how many of them are decimal places, 0 to 18
-   * @param into where to write; has room for {@link #MOST_BYTES}
-   * @param from where to begin, 0-based
-   * @return where it ends, exclusive
-   */
-  static int write(long unscaled, int places, byte[] into, int from) {
-    long rest = Math.abs(unscaled);
-    int at = from;
-    if (unscaled < 0) {
-      into[at++] = '-';
-    }
-    if (places == 0) {
-      return integer(rest, into, at);
-    }
-    long whole = shorter(rest, places);
-    at = integer(whole, into, at);
-    into[at] = '.';
-    return fraction(rest - whole * POWERS[places], places, into, at + 1);
-  }
-
-  private static int integer(long number, byte[] into, int from) {
-    if (number <= EightDigits.MOST) {
-      return EightDigits.write((int) number, into, from);
-    }
-    long whole = number / (EightDigits.MOST + 1);
-    int at = integer(whole, into, from);
-    int rest = (int) (number - whole * (EightDigits.MOST + 1));
-    EightDigits.writeAll(rest, EightDigits.COUNT, into, at);
-    return at + EightDigits.COUNT;
-  }
-
-  private static int fraction(long number, int places, byte[] into, int from) {
-    if (places <= EightDigits.COUNT) {
-      EightDigits.writeAll((int) number, places, into, from);
-      return from + places;
-    }
-    long whole = number / (EightDigits.MOST + 1);
-    int at = fraction(whole, places - EightDigits.COUNT, into, from);
-    int rest = (int) (number - whole * (EightDigits.MOST + 1));
-    EightDigits.writeAll(rest, EightDigits.COUNT, into, at);
-    return at + EightDigits.COUNT;
   }
 }

@@ -148,27 +148,22 @@ public final class Expression {
   }
 
   /**
-   * Appends the values of all rows to a column: numbers with the places they have, days as ISO
+   * Fills a column with the values of all rows: numbers with the places they have, days as ISO
    * 8601.
    *
-   * @param target the column
+   * @param target the column, empty
    * @param rows how many rows the batch has
    * @return how many of them are null
    */
   public int appendTo(CellVector target, int rows) {
+    if (node.kind == Kind.NUMBER && !values.anyWide()) {
+      return target.takeNumbers(values.known, values.digits, values.scale, rows);
+    }
     int nulls = 0;
-    boolean numbers = node.kind == Kind.NUMBER;
     for (int row = 0; row < rows; row++) {
-      if (!values.known[row]) {
-        target.appendNull();
-        nulls++;
-      } else if (numbers && !values.isWide(row) && values.digits[row] != Long.MIN_VALUE) {
-        int from = target.claimNarrow(Decimals.MOST_BYTES);
-        int end = Decimals.write(values.digits[row], values.scale[row], target.bytes, from);
-        target.finishNarrow(from, end);
-      } else {
-        target.append(Conversions.text(values, row, node.kind));
-      }
+      String text = text(row);
+      target.append(text);
+      nulls += text == null ? 1 : 0;
     }
     return nulls;
   }

@@ -1,6 +1,7 @@
 package org.abletwine.compute;
 
 import java.util.List;
+import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DatePatterns;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +37,9 @@ final class Leaves {
     void compute(Frame frame, boolean @Nullable [] asked) {
       for (int row = 0; row < out.known.length; row++) {
         literal.put(out, row);
+      }
+      if (kind == Kind.NUMBER) {
+        out.survey(out.known.length);
       }
     }
 
@@ -92,12 +96,39 @@ final class Leaves {
     }
 
     private void numbers(Frame frame, boolean @Nullable [] asked) {
-      CellVector cells = frame.batch().held(number);
-      for (int row = 0; row < frame.rows(); row++) {
-        boolean read = cells.starts[row] >= 0 && !skip(asked, row);
-        if (read && !Decimals.read(cells, row, out, row)) {
-          frame.error(row, unfit(frame.batch().column(number), row, "a number"));
+      Batch batch = frame.batch();
+      if (number < batch.baseColumns()) {
+        numbersOfBase(frame, batch, asked);
+      } else {
+        CellVector cells = batch.asIs(number);
+        for (int row = 0; row < frame.rows(); row++) {
+          if (cells.starts[row] >= 0 && !skip(asked, row)) {
+            number(frame, cells, row);
+          }
         }
+      }
+      out.survey(frame.rows());
+    }
+
+    /** Straight from the text that was read, without a view of the column. */
+    private void numbersOfBase(Frame frame, Batch batch, boolean @Nullable [] asked) {
+      byte[] bytes = batch.textBytes();
+      for (int row = 0; row < frame.rows(); row++) {
+        int base = batch.baseRow(row);
+        if ((batch.baseMark(base, number) & Batch.NULL) != 0 || skip(asked, row)) {
+          continue;
+        }
+        int start = batch.baseStart(base, number);
+        int end = batch.baseEnd(base, number);
+        if (!batch.hasBytes(start, end) || !EightDigits.read(bytes, start, end, out, row)) {
+          number(frame, batch.column(number), row);
+        }
+      }
+    }
+
+    private void number(Frame frame, CellVector cells, int row) {
+      if (!Decimals.read(cells, row, out, row)) {
+        frame.error(row, unfit(frame.batch().column(number), row, "a number"));
       }
     }
 

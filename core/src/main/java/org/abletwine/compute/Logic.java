@@ -33,6 +33,10 @@ final class Logic {
     void compute(Frame frame, boolean @Nullable [] asked) {
       Values a = left.eval(frame, asked);
       Values b = right.eval(frame, asked);
+      if (left.kind == Kind.NUMBER
+          && SharedScale.compare(a, b, less, equal, greater, out, frame.rows())) {
+        return;
+      }
       for (int row = 0; row < frame.rows(); row++) {
         if (a.known[row] && b.known[row] && !skip(asked, row)) {
           out.truth(row, holds(order(a, b, row)));

@@ -11,6 +11,9 @@ import org.jspecify.annotations.Nullable;
  * is {@code digits[row]} divided by ten to the {@code scale[row]}, unless {@link #isWide} says that
  * it does not fit; a day is its number since 1970-01-01 in {@code digits}; a truth value is 1 or 0
  * in {@code digits}.
+ *
+ * <p>Columns of numbers mostly have one scale: where that is known, {@link #sharedScale} says so,
+ * and whole columns are computed without looking at the scale and the size of each number.
  */
 final class Values {
   boolean[] known = new boolean[0];
@@ -22,10 +25,17 @@ final class Values {
   /** Room for the characters of a number that is being read. */
   final byte[] few = new byte[48];
 
+  /** The scale of all numbers that are known; -1 when they differ, are wide, or nobody looked. */
+  int sharedScale = -1;
+
+  /** With a shared scale: no digits that are known are greater, nor less than its opposite. */
+  long greatest;
+
   private boolean anyWide;
 
   /** Makes room, and forgets what was held. */
   void prepare(int rows, Kind kind) {
+    sharedScale = -1;
     if (known.length < rows) {
       known = new boolean[rows];
       digits = new long[rows];
@@ -48,6 +58,37 @@ final class Values {
   /** Whether a number does not fit a long. Asked for each row: hardly ever is there any. */
   boolean isWide(int row) {
     return anyWide && row < wide.length && wide[row] != null;
+  }
+
+  /** Looks whether the numbers have one scale. */
+  void survey(int rows) {
+    sharedScale = -1;
+    int shared = -1;
+    long any = 0;
+    for (int row = 0; row < rows; row++) {
+      if (known[row]) {
+        if (shared < 0) {
+          shared = scale[row];
+        } else if (scale[row] != shared) {
+          return;
+        }
+        any |= Math.abs(digits[row]);
+      }
+    }
+    if (!anyWide && any >= 0) {
+      share(shared, any);
+    }
+  }
+
+  /** States that all numbers have one scale. */
+  void share(int places, long most) {
+    sharedScale = places;
+    greatest = most;
+  }
+
+  /** Whether any number does not fit a long. */
+  boolean anyWide() {
+    return anyWide;
   }
 
   void number(int row, long unscaled, int places) {

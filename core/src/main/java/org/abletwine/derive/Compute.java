@@ -93,7 +93,7 @@ public record Compute(String column, String expression, Expression.Settings sett
     /** The first input that is null, and why that one is, down the chain. */
     private int reason(Batch batch, int row) {
       for (int i = 0; i < inputs.length; i++) {
-        CellVector cells = batch.held(inputs[i]);
+        CellVector cells = batch.asIs(inputs[i]);
         if (cells.starts[row] < 0) {
           String why = reasons.text(cells.reason(row));
           boolean chained = why.indexOf(": ") > 0;

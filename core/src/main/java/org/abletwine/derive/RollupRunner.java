@@ -69,7 +69,7 @@ final class RollupRunner implements StepRunner {
       if (of[t] < 0) {
         totals[t].addRows(groups, count);
       } else {
-        totals[t].add(groups, batch.held(of[t]), count);
+        totals[t].add(groups, batch.asIs(of[t]), count);
       }
     }
   }

@@ -440,6 +440,18 @@ public final class Batch {
    * @return its cells; valid until the batch is cleared or picked
    */
   public CellVector held(int column) {
+    CellVector cells = asIs(column);
+    cells.toBytes();
+    return cells;
+  }
+
+  /**
+   * The cells of a column, those of an added one as they are, numbers perhaps not written out.
+   *
+   * @param column column number, base or added
+   * @return its cells; valid until the batch is cleared or picked
+   */
+  public CellVector asIs(int column) {
     return column < columns ? column(column) : addedColumn(column);
   }
 
@@ -449,7 +461,7 @@ public final class Batch {
   }
 
   /**
-   * The cells of an added column as they are held, characters or bytes.
+   * The cells of an added column as they are held, characters, bytes or numbers.
    *
    * @param column column number, at least {@link #baseColumns()}
    * @return its cells; valid until the batch is cleared or picked

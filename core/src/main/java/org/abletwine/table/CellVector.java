@@ -10,7 +10,10 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>Fetched attributes are held as bytes first, one a character, because most of them go from the
  * reference to the output without anyone looking at their characters: then {@link #narrow()} is
- * true and the slices point into {@link #bytes} until {@link #toText()}.
+ * true and the slices point into {@link #bytes} until {@link #toText()}. Computed numbers are held
+ * as numbers first, because most of them go from the expression to the output, which writes them
+ * where they shall stand: then {@link #inNumbers()} is true until {@link #toBytes()}, and {@link
+ * #starts} tells only which cells are null.
  *
  * <p>Invariant: for a row that is not null, {@code 0 <= starts[row] <= ends[row] <= text.length};
  * for a null cell {@code starts[row] == ends[row] == -1}.
@@ -34,6 +37,13 @@ public final class CellVector {
   /** For each cell of a narrow vector: not 0 when it may need quotes or is not plain ASCII. */
   public byte[] special = new byte[0];
 
+  /** The digits of a vector in numbers. */
+  public long[] digits = new long[0];
+
+  /** How many of the digits are decimal places, in a vector in numbers. */
+  public byte[] scales = new byte[0];
+
+  private boolean numbers;
   private byte[] reasons = new byte[0];
   private boolean reasoned;
   private boolean narrow;
@@ -93,6 +103,7 @@ public final class CellVector {
     used = 0;
     text = own;
     narrow = false;
+    numbers = false;
     reasoned = false;
   }
 
@@ -107,8 +118,63 @@ public final class CellVector {
     return narrow;
   }
 
-  /** Turns cells held as bytes into characters; does nothing when they are that already. */
+  /** Returns whether the cells are held as numbers, not yet as text. */
+  public boolean inNumbers() {
+    return numbers;
+  }
+
+  /**
+   * Empties the vector and takes numbers, copied, as its cells.
+   *
+   * @param known which cells are not null
+   * @param unscaled the digits
+   * @param places how many of them are decimal places, 0 to 18
+   * @param count how many cells
+   * @return how many of them are null
+   */
+  public int takeNumbers(boolean[] known, long[] unscaled, byte[] places, int count) {
+    clear();
+    ensureRows(count);
+    rows = count;
+    numbers = true;
+    if (digits.length < count) {
+      digits = new long[count];
+      scales = new byte[count];
+    }
+    System.arraycopy(unscaled, 0, digits, 0, count);
+    System.arraycopy(places, 0, scales, 0, count);
+    int nulls = 0;
+    for (int row = 0; row < count; row++) {
+      int start = known[row] ? 0 : -1;
+      starts[row] = start;
+      ends[row] = start;
+      nulls -= start;
+    }
+    return nulls;
+  }
+
+  /** Turns cells held as numbers into bytes; does nothing when they are not. */
+  public void toBytes() {
+    if (!numbers) {
+      return;
+    }
+    int count = rows;
+    boolean wasReasoned = reasoned;
+    clearNarrow();
+    reasoned = wasReasoned;
+    for (int row = 0; row < count; row++) {
+      if (starts[row] < 0) {
+        appendNull();
+      } else {
+        int at = claimNarrow(DecimalText.MOST_BYTES);
+        finishNarrow(at, DecimalText.write(digits[row], scales[row], bytes, at));
+      }
+    }
+  }
+
+  /** Turns cells held as bytes or numbers into characters, unless they are that already. */
   public void toText() {
+    toBytes();
     if (!narrow) {
       return;
     }
@@ -133,6 +199,7 @@ public final class CellVector {
     rows = count;
     text = shared;
     narrow = false;
+    numbers = false;
     shown = null;
   }
 
@@ -421,6 +488,16 @@ public final class CellVector {
         newSpecial[i] = special[picked[i]];
       }
       special = newSpecial;
+    }
+    if (numbers) {
+      long[] newDigits = new long[newStarts.length];
+      byte[] newScales = new byte[newStarts.length];
+      for (int i = 0; i < count; i++) {
+        newDigits[i] = digits[picked[i]];
+        newScales[i] = scales[picked[i]];
+      }
+      digits = newDigits;
+      scales = newScales;
     }
     if (reasoned) {
       byte[] newReasons = new byte[newStarts.length];

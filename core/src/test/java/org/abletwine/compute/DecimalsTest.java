@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Random;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -15,8 +16,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Numbers read from text and written to it, against BigDecimal. */
 class DecimalsTest {
   private static String written(long unscaled, int places) {
-    byte[] into = new byte[5 + Decimals.MOST_BYTES];
-    int end = Decimals.write(unscaled, places, into, 5);
+    byte[] into = new byte[5 + DecimalText.MOST_BYTES];
+    int end = DecimalText.write(unscaled, places, into, 5);
     return new String(into, 5, end - 5, StandardCharsets.US_ASCII);
   }
 

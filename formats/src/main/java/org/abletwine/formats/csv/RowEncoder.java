@@ -8,6 +8,7 @@ import java.util.Arrays;
 import org.abletwine.key.Utf8;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
 
 /**
  * Encodes the rows of a batch as delimited text. Neighbouring base columns that stay neighbours
@@ -47,6 +48,9 @@ final class RowEncoder {
     for (int i = columns.length - 1; i >= 0; i--) {
       if (columns[i] >= base) {
         added[i] = batch.addedColumn(columns[i]);
+        if (!usualDelimiter) {
+          added[i].toText(); // a number may then need quotes
+        }
       } else {
         boolean joins =
             i + 1 < columns.length && columns[i + 1] == columns[i] + 1 && columns[i + 1] < base;
@@ -163,6 +167,10 @@ final class RowEncoder {
     int start = cells.starts[row];
     if (start < 0) {
       return from;
+    }
+    if (cells.inNumbers()) {
+      ensure(from, DecimalText.MOST_BYTES);
+      return DecimalText.write(cells.digits[row], cells.scales[row], buffer, from);
     }
     int end = cells.ends[row];
     if (!cells.narrow()) {
