@@ -37,6 +37,7 @@ public final class RowStore implements Serializable {
   private int[][] positions = {new int[16]};
   private int rows;
   private transient byte[] scratch = new byte[256];
+  private transient int touched;
 
   /**
    * @param cells how many cells each row has
@@ -180,6 +181,23 @@ public final class RowStore implements Serializable {
       }
     }
     return at;
+  }
+
+  /**
+   * Loads rows into the cache, all at once and none waiting for another, for whoever will fetch
+   * them one by one. An index that compared their keys has done so already.
+   *
+   * @param places places of rows; those that are negative are passed over
+   * @param count how many
+   */
+  public void touch(int[] places, int count) {
+    int seen = 0;
+    for (int i = 0; i < count; i++) {
+      if (places[i] >= 0) {
+        seen += arena.page(places[i])[Arena.offset(places[i])];
+      }
+    }
+    touched = seen;
   }
 
   /**

@@ -65,6 +65,9 @@ final class Source {
   void find(Batch batch, int[] found) {
     probe.read(batch);
     probe.find(reference.finder(), found);
+    if (reference.finder().rule() != null) {
+      reference.rows().touch(found, batch.rows());
+    }
   }
 
   /** Points the cells at the columns they go to. */

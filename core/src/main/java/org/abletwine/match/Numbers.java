@@ -2,6 +2,7 @@ package org.abletwine.match;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Decimal numbers that fit a long once scaled. */
@@ -90,9 +91,9 @@ final class Numbers implements Domain {
     if (missing >= 0) {
       return 2 * value * POWERS[missing];
     }
-    long unit = POWERS[-missing];
-    long floor = Math.floorDiv(value, unit);
-    return 2 * floor + (floor * unit == value ? 0 : 1);
+    long cut = DecimalText.shorter(value, -missing);
+    long rest = value - cut * POWERS[-missing];
+    return 2 * cut + (rest == 0 ? 0 : rest < 0 ? -1 : 1);
   }
 
   private long slow(char[] text, int start, int end) {

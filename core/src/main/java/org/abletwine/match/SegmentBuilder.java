@@ -68,8 +68,7 @@ final class SegmentBuilder {
     first[partitions] = segments;
     return new SegmentIndex(
         domain,
-        first,
-        Arrays.copyOf(starts, segments),
+        new Segments(first, Arrays.copyOf(starts, segments)),
         Arrays.copyOf(targets, segments),
         sets,
         rule.within() == null ? "" : rule.within().toPlainString());

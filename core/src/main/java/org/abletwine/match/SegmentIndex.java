@@ -8,38 +8,23 @@ import org.abletwine.table.CellVector;
  * Every ordered rule as a map from segments of the number line to rows.
  *
  * <p>Whatever the rule, the rows a value fits change only at finitely many places. So each
- * partition is cut there once, and looking up is a binary search for the last cut not above the
- * value: {@code log2(n)} steps, with neither tree nor object. Memory is 12 bytes a segment, of
- * which there are at most two to a row ({@code 2n + 1} for bands).
- *
- * <p>Invariant: the segments of partition {@code p} are those from {@code first[p]} to {@code
- * first[p + 1]}, exclusive; their {@code starts} ascend, and the first is the smallest long, so the
- * search always ends on one of them.
+ * partition is cut there once, and looking up is a search for the last cut not above the value,
+ * with neither tree nor object. Memory is up to 16 bytes a segment, of which there are at most two
+ * to a row ({@code 2n + 1} for bands).
  */
 final class SegmentIndex implements RuleIndex {
   private static final long serialVersionUID = 1L;
 
-  private static final int SAMPLE_BITS = 6;
-  private static final int LARGE = 256;
-
   private final Domain domain;
-  private final int[] first;
-  private final long[] starts;
+  private final Segments segments;
   private final int[] targets;
-  private final long[] sampled;
   private final InternedSets sets;
   private final String reach;
 
-  SegmentIndex(
-      Domain domain, int[] first, long[] starts, int[] targets, InternedSets sets, String reach) {
+  SegmentIndex(Domain domain, Segments segments, int[] targets, InternedSets sets, String reach) {
     this.reach = reach;
-    sampled = new long[(starts.length >>> SAMPLE_BITS) + 1];
-    for (int i = 0; i << SAMPLE_BITS < starts.length; i++) {
-      sampled[i] = starts[i << SAMPLE_BITS];
-    }
     this.domain = domain;
-    this.first = first;
-    this.starts = starts;
+    this.segments = segments;
     this.targets = targets;
     this.sets = sets;
   }
@@ -47,49 +32,22 @@ final class SegmentIndex implements RuleIndex {
   @Override
   public void probe(int[] partitions, CellVector values, int rows, int[] found) {
     char[] text = values.text;
+    long[] coordinates = new long[rows];
     for (int row = 0; row < rows; row++) {
       int start = values.starts[row];
       int end = values.ends[row];
-      if (start >= end) {
+      coordinates[row] = start < end ? domain.coordinate(text, start, end) : Domain.UNFIT;
+    }
+    segments.find(partitions, coordinates, rows, found);
+    for (int row = 0; row < rows; row++) {
+      if (values.starts[row] >= values.ends[row]) {
         found[row] = ABSENT;
-        continue;
-      }
-      long coordinate = domain.coordinate(text, start, end);
-      int partition = partitions[row];
-      if (coordinate == Domain.UNFIT) {
+      } else if (coordinates[row] == Domain.UNFIT) {
         found[row] = UNFIT;
       } else {
-        found[row] = partition < 0 ? ABSENT : targets[segment(partition, coordinate)];
+        found[row] = partitions[row] < 0 ? ABSENT : targets[found[row]];
       }
     }
-  }
-
-  /**
-   * The last segment that starts at or below a coordinate: a binary search without branches, first
-   * among every 64th start, which stay in the cache, then in one stretch of neighbours.
-   */
-  private int segment(int partition, long coordinate) {
-    int low = first[partition];
-    int end = first[partition + 1];
-    int length = end - low;
-    if (length > LARGE) {
-      int sample = (low >>> SAMPLE_BITS) + 1;
-      int samples = (end - 1 >>> SAMPLE_BITS) - sample + 1;
-      while (samples > 0) {
-        int half = samples >>> 1;
-        boolean above = sampled[sample + half] <= coordinate;
-        sample = above ? sample + half + 1 : sample;
-        samples = above ? samples - half - 1 : half;
-      }
-      low = Math.max(low, sample - 1 << SAMPLE_BITS);
-      length = Math.min(end, sample << SAMPLE_BITS) - low;
-    }
-    while (length > 1) {
-      int half = length >>> 1;
-      low = starts[low + half] <= coordinate ? low + half : low;
-      length -= half;
-    }
-    return low;
   }
 
   @Override
@@ -108,25 +66,27 @@ final class SegmentIndex implements RuleIndex {
     if (coordinate == Domain.UNFIT) {
       return "not " + domain.noun();
     }
-    int segment = segment(partition, coordinate);
+    int segment = segments.find(partition, coordinate);
     int target = targets[segment];
     if (!reach.isEmpty()) {
       return target < 0 && target <= LAST_MISS ? "more than " + reach + " from the nearest" : "";
     }
-    if (target == BELOW && segment + 1 < first[partition + 1]) {
-      return apart(coordinate, starts[segment + 1]) + "below the lowest, " + edge(segment + 1);
+    if (target == BELOW && !segments.isLast(partition, segment)) {
+      return apart(coordinate, segments.start(segment + 1))
+          + "below the lowest, "
+          + edge(segment + 1);
     }
     if (target == ABOVE) {
-      return apart(coordinate, starts[segment]) + "above the highest, " + edge(segment);
+      return apart(coordinate, segments.start(segment)) + "above the highest, " + edge(segment);
     }
-    if (target == GAP && segment + 1 < first[partition + 1]) {
+    if (target == GAP && !segments.isLast(partition, segment)) {
       return "in the gap from " + edge(segment) + " to " + edge(segment + 1);
     }
     return "";
   }
 
   private String edge(int segment) {
-    return domain.show(Math.floorDiv(starts[segment], 2) * 2);
+    return domain.show(Math.floorDiv(segments.start(segment), 2) * 2);
   }
 
   private String apart(long coordinate, long edge) {
@@ -136,6 +96,10 @@ final class SegmentIndex implements RuleIndex {
 
   @Override
   public String toString() {
-    return "SegmentIndex[" + starts.length + " segments, " + (first.length - 1) + " partitions]";
+    return "SegmentIndex["
+        + segments.count()
+        + " segments, "
+        + segments.partitions()
+        + " partitions]";
   }
 }
