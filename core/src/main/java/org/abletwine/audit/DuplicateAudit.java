@@ -27,12 +27,15 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the keys of a table that stand on more than one row. One reading notes the keys, in memory
- * that follows the distinct keys, and keeps rows whose key was there before. Only when the first
- * row of such a key was read in an earlier batch is there a second reading, to fetch it. Used by
- * one thread.
+ * that follows the distinct keys, looks into the key columns only, and keeps rows whose key was
+ * there before. Only when the first row of such a key was read in an earlier batch is there a
+ * second reading, to fetch it. Used by one thread.
  */
 public final class DuplicateAudit {
   private static final CellVector[] NONE = {};
+
+  /** Keys whose places in the index are brought near together. */
+  private static final int AT_ONCE = 512;
 
   private final Table table;
   private final int[] keyColumns;
@@ -54,6 +57,9 @@ public final class DuplicateAudit {
   private final HashIndex index;
   private final RowNumbers numbers = new RowNumbers();
   private KeyGroups groups;
+
+  @SuppressWarnings("unused") // keeps the loads it stands for
+  private long touched;
 
   private DuplicateAudit(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     this.table = table;
@@ -96,7 +102,8 @@ public final class DuplicateAudit {
   private void forEachBatch(@Nullable BitSet wanted, BatchAction action) {
     KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
     EncodedKeys encoded = new EncodedKeys();
-    try (ReadAhead reading = new ReadAhead(table, wanted)) {
+    int first = wanted == null ? Arrays.stream(keyColumns).max().orElse(0) + 1 : cells.length;
+    try (ReadAhead reading = new ReadAhead(table, wanted, first)) {
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
         encoder.encode(batch, encoded);
         action.take(batch, encoded);
@@ -116,20 +123,18 @@ public final class DuplicateAudit {
     RowStore keyStore = new RowStore(0);
     HashIndex keyIndex = new HashIndex(keyStore);
     RowNumbers stored = new RowNumbers();
-    int[][] found = {new int[Batch.ROWS]};
     forEachBatch(
         null,
         (batch, encoded) -> {
-          if (found[0].length < batch.rows()) {
-            found[0] = new int[batch.rows()];
-          }
           if (rows == 0 && batch.rows() > 0) {
             long characters = Math.max(1, batch.used() / batch.rows());
             keyIndex.expect(table.sizeInBytes() / characters);
           }
-          keyIndex.probe(encoded, found[0]);
           for (int row = 0; row < batch.rows(); row++) {
-            takeKey(batch, encoded, row, found[0][row], keyStore, keyIndex, stored);
+            if (row % AT_ONCE == 0) {
+              touched = keyIndex.touch(encoded, row, Math.min(row + AT_ONCE, batch.rows()));
+            }
+            takeKey(batch, encoded, row, keyStore, keyIndex, stored);
           }
           rows += batch.rows();
         });
@@ -142,7 +147,6 @@ public final class DuplicateAudit {
       Batch batch,
       EncodedKeys encoded,
       int row,
-      int probed,
       RowStore keyStore,
       HashIndex keyIndex,
       RowNumbers stored) {
@@ -150,19 +154,14 @@ public final class DuplicateAudit {
       blankRows++;
       return;
     }
-    int known =
-        probed >= 0
-            ? keyIndex.rowAt(probed)
-            : probed == HashIndex.ABSENT ? -1 : keyIndex.groups().firstRow(~probed);
-    if (known < 0) {
+    int found = keyIndex.find(encoded, row);
+    if (found == HashIndex.ABSENT) {
       keyStore.add(NONE, row, encoded);
       stored.add(batch.rowNumber(row));
-      known = keyIndex.add(encoded, row, keyStore.rows() - 1);
-      if (known == HashIndex.ABSENT) {
-        return;
-      }
+      keyIndex.add(encoded, row, keyStore.rows() - 1);
+      return;
     }
-    int first = stored.of(known);
+    int first = stored.of(keyIndex.rowAt(found));
     duplicateRows.set(first);
     // The first row of the key is often still at hand; if not, a second reading fetches it.
     Batch last = before;
@@ -187,6 +186,7 @@ public final class DuplicateAudit {
       return;
     }
     duplicateRows.set(number);
+    batch.complete(row);
     for (int column = 0; column < cells.length; column++) {
       batch.cell(row, column, cells[column]);
     }

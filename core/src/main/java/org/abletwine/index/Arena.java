@@ -28,8 +28,19 @@ final class Arena implements Serializable {
    * @return its position
    */
   int allocate(int bytes) {
-    if (used + bytes > pages[page].length) {
-      grow(bytes);
+    return allocate(bytes, bytes);
+  }
+
+  /**
+   * Makes room for an entry that is written with something behind its end.
+   *
+   * @param room bytes that may be written
+   * @param bytes how many of them are the entry
+   * @return its position
+   */
+  int allocate(int room, int bytes) {
+    if (used + room > pages[page].length) {
+      grow(room);
     }
     int position = page << PAGE_UNIT_BITS | used >>> UNIT_BITS;
     used = used + bytes + (1 << UNIT_BITS) - 1 & -(1 << UNIT_BITS);

@@ -32,13 +32,18 @@ public final class HashIndex implements Serializable {
   /** Most rows straddle two cache lines: a byte that is in the second one. */
   private static final int NEXT_LINE = 48;
 
+  private static final int AT_ONCE = 1 << 12;
+
   private long[] slots = new long[FIRST_SLOTS];
   private int mask = FIRST_SLOTS - 1;
   private int keys;
 
+  /** With more keys than this the table grows. */
+  private int limit = (int) (FIRST_SLOTS * MOST_LOAD);
+
   /** Depends on the loads made ahead of their use, so that the compiler keeps them. */
   @SuppressWarnings("unused")
-  private transient int touched;
+  private transient long touched;
 
   private final RowStore store;
   private final Arena arena;
@@ -62,6 +67,7 @@ public final class HashIndex implements Serializable {
     if (keys == 0 && slotsWanted > slots.length) {
       slots = new long[Integer.highestOneBit((int) (slotsWanted - 1)) << 1];
       mask = slots.length - 1;
+      limit = (int) (slots.length * MOST_LOAD);
     }
   }
 
@@ -94,19 +100,17 @@ public final class HashIndex implements Serializable {
     int hash = encoded.hashes[key];
     int place = store.place(row);
     putRow(arena.page(place), Arena.offset(place), row);
+    long[] table = slots;
     int slot = hash & mask;
-    while (slots[slot] != 0) {
-      if ((int) (slots[slot] >>> 32) == hash) {
-        int position = (int) slots[slot] - 1;
-        if (sameKey(position, encoded.bytes, start, length)) {
-          return join(position, row);
-        }
+    for (long entry = table[slot]; entry != 0; entry = table[slot]) {
+      if ((int) (entry >>> 32) == hash && sameKey((int) entry - 1, encoded.bytes, start, length)) {
+        return join((int) entry - 1, row);
       }
       slot = slot + 1 & mask;
     }
-    slots[slot] = (long) hash << 32 | place + 1;
+    table[slot] = (long) hash << 32 | place + 1;
     keys++;
-    if (keys > slots.length * MOST_LOAD) {
+    if (keys > limit) {
       grow();
     }
     return ABSENT;
@@ -132,6 +136,7 @@ public final class HashIndex implements Serializable {
     long[] old = slots;
     slots = new long[old.length * 2];
     mask = slots.length - 1;
+    limit = (int) (slots.length * MOST_LOAD);
     for (long entry : old) {
       if (entry != 0) {
         int slot = (int) (entry >>> 32) & mask;
@@ -153,16 +158,21 @@ public final class HashIndex implements Serializable {
    */
   public void probe(EncodedKeys encoded, int[] found) {
     int rows = encoded.rows();
+    for (int from = 0; from < rows; from += AT_ONCE) {
+      probe(encoded, found, from, Math.min(rows, from + AT_ONCE));
+    }
+  }
+
+  /** Few enough rows that the pages they touch are still known to the processor at the end. */
+  private void probe(EncodedKeys encoded, int[] found, int from, int to) {
     int[] hashes = encoded.hashes;
     long[] table = slots;
     int last = mask;
-    // Stage 1: find the slot by hash alone; the loads of different rows do not wait for each other.
-    for (int i = 0; i < rows; i++) {
-      found[i] = hashes[i] & last;
-    }
-    for (int i = 0; i < rows; i++) {
+    // Stage 1: find the slot by hash alone.
+    long seen = touch(encoded, from, to);
+    for (int i = from; i < to; i++) {
       int hash = hashes[i];
-      int slot = found[i];
+      int slot = hash & last;
       long entry = table[slot];
       while (entry != 0 && (int) (entry >>> 32) != hash) {
         slot = slot + 1 & last;
@@ -170,8 +180,7 @@ public final class HashIndex implements Serializable {
       }
       found[i] = entry == 0 ? ABSENT : slot;
     }
-    int seen = 0;
-    for (int i = 0; i < rows; i++) {
+    for (int i = from; i < to; i++) {
       if (found[i] != ABSENT) {
         int position = (int) table[found[i]] - 1;
         byte[] page = arena.page(position);
@@ -181,11 +190,31 @@ public final class HashIndex implements Serializable {
     }
     touched = seen;
     // Stage 2: compare keys, and go on along the run in the rare case that only the hash agreed.
-    for (int i = 0; i < rows; i++) {
+    for (int i = from; i < to; i++) {
       if (found[i] != ABSENT) {
         found[i] = encoded.blankParts[i] != 0 ? ABSENT : confirm(encoded, i, found[i]);
       }
     }
+  }
+
+  /**
+   * Brings the slots of some keys near, before {@link #find} or {@link #add} needs them one after
+   * the other: the loads of different keys do not wait for each other.
+   *
+   * @param encoded the keys
+   * @param from the first of them, 0-based
+   * @param to end, exclusive
+   * @return a meaningless number, which the compiler must take for a use of the slots
+   */
+  public long touch(EncodedKeys encoded, int from, int to) {
+    int[] hashes = encoded.hashes;
+    long[] table = slots;
+    int last = mask;
+    long seen = 0;
+    for (int i = from; i < to; i++) {
+      seen += table[hashes[i] & last];
+    }
+    return seen;
   }
 
   /**
@@ -238,17 +267,11 @@ public final class HashIndex implements Serializable {
   }
 
   private static int getRow(byte[] page, int at) {
-    return page[at] << 24
-        | (page[at + 1] & 0xFF) << 16
-        | (page[at + 2] & 0xFF) << 8
-        | page[at + 3] & 0xFF;
+    return (int) RowStore.NUMBER.get(page, at);
   }
 
   private static void putRow(byte[] page, int at, int row) {
-    page[at] = (byte) (row >> 24);
-    page[at + 1] = (byte) (row >> 16);
-    page[at + 2] = (byte) (row >> 8);
-    page[at + 3] = (byte) row;
+    RowStore.NUMBER.set(page, at, row);
   }
 
   @Override

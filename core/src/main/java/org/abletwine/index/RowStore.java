@@ -23,8 +23,16 @@ import org.jspecify.annotations.Nullable;
  */
 public final class RowStore implements Serializable {
   private static final long serialVersionUID = 1L;
-  private static final VarHandle NUMBER =
+
+  /** Reads and writes the number of a row where the row begins. */
+  static final VarHandle NUMBER =
       MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.BIG_ENDIAN);
+
+  private static final VarHandle WORD =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+
+  /** A key of so many bytes is copied as two words, and its header is one byte. */
+  private static final int SHORT = 16;
 
   /** Bytes before the key: they belong to the index. */
   private static final int KEY_AT = 4;
@@ -85,6 +93,10 @@ public final class RowStore implements Serializable {
   private void add(CellVector[] columns, int row, EncodedKeys keys, int key) {
     int start = keys.ends[key];
     int keyLength = keys.ends[key + 1] - start;
+    if (columns.length == 0 && keyLength <= SHORT && start + SHORT <= keys.bytes.length) {
+      addShort(keys, key, start, keyLength);
+      return;
+    }
     if (keyLength + 10 > scratch.length) {
       scratch = new byte[2 * keyLength + 256];
     }
@@ -97,6 +109,19 @@ public final class RowStore implements Serializable {
     }
     int position = arena.allocate(length);
     System.arraycopy(scratch, 0, arena.page(position), Arena.offset(position), length);
+    setPosition(rows, position);
+    rows++;
+  }
+
+  /** A row without cells, and with a key of up to sixteen bytes, is written where it stays. */
+  private void addShort(EncodedKeys keys, int key, int start, int length) {
+    int position = arena.allocate(KEY_AT + 1 + SHORT, KEY_AT + 1 + length);
+    byte[] page = arena.page(position);
+    int at = Arena.offset(position);
+    NUMBER.set(page, at, rows);
+    page[at + KEY_AT] = (byte) (length << 1 | (keys.changed[key] ? 1 : 0));
+    WORD.set(page, at + KEY_AT + 1, (long) WORD.get(keys.bytes, start)); // what is too much is
+    WORD.set(page, at + KEY_AT + 9, (long) WORD.get(keys.bytes, start + 8)); // written over
     setPosition(rows, position);
     rows++;
   }

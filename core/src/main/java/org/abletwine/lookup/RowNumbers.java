@@ -11,7 +11,10 @@ public final class RowNumbers implements Serializable {
   private static final long serialVersionUID = 1L;
   private static final int SHOWN = 5;
 
-  private int[] numbers = new int[0];
+  private static final int CHUNK_BITS = 14;
+  private static final int CHUNK = 1 << CHUNK_BITS;
+
+  private int[][] numbers = new int[0][];
   private int stored;
   private boolean same = true;
 
@@ -23,18 +26,25 @@ public final class RowNumbers implements Serializable {
   public void add(long fileRow) {
     if (same && fileRow != stored + 1) {
       same = false;
-      numbers = new int[Math.max(16, stored * 2)];
       for (int row = 0; row < stored; row++) {
-        numbers[row] = row + 1;
+        note(row, row + 1);
       }
     }
     if (!same) {
-      if (stored == numbers.length) {
-        numbers = Arrays.copyOf(numbers, stored + stored / 4);
-      }
-      numbers[stored] = (int) fileRow;
+      note(stored, (int) fileRow);
     }
     stored++;
+  }
+
+  private void note(int row, int number) {
+    int chunk = row >>> CHUNK_BITS;
+    if ((row & CHUNK - 1) == 0) {
+      if (chunk == numbers.length) {
+        numbers = Arrays.copyOf(numbers, Math.max(4, chunk * 2));
+      }
+      numbers[chunk] = new int[CHUNK];
+    }
+    numbers[chunk][row & CHUNK - 1] = number;
   }
 
   /**
@@ -42,12 +52,12 @@ public final class RowNumbers implements Serializable {
    * @return its number in the file, 1-based
    */
   public int of(int row) {
-    return same ? row + 1 : numbers[row];
+    return same ? row + 1 : numbers[row >>> CHUNK_BITS][row & CHUNK - 1];
   }
 
   /** Returns the memory held, in bytes. */
   public long bytes() {
-    return 4L * numbers.length;
+    return same ? 0 : 4L * ((stored - 1 >>> CHUNK_BITS) + 1 << CHUNK_BITS);
   }
 
   /** File rows as a reader is shown them. */

@@ -37,6 +37,14 @@ public final class Batch {
   /** Mark of a cell whose text in the buffer is not what stood in the source. */
   public static final byte ALTERED = 4;
 
+  /** Mark of a row of which only the first cells and the end are noted. */
+  private static final byte PARTIAL = 8;
+
+  /** Says how a cell that was not noted is marked: {@link #NULL} or 0. */
+  public interface CellMark {
+    int of(char[] text, int start, int end);
+  }
+
   private final int columns;
   private char[] text;
   private int[] starts;
@@ -54,6 +62,7 @@ public final class Batch {
 
   private boolean allAscii = true;
 
+  private CellMark cellMark = (characters, start, end) -> 0;
   private int bytesHeld;
   private int rowStart;
   private int baseRows;
@@ -266,6 +275,60 @@ public final class Batch {
     marks[cells] = (byte) mark;
     starts[cells] = start;
     ends[cells++] = end;
+  }
+
+  /**
+   * Ends the row being filled, whose other cells are plain text that was not looked into.
+   *
+   * @param rowMark the marks of the cells added, or-ed together
+   * @param start where the first of the other cells begins in the buffer
+   * @param end where the row ends in the buffer, exclusive
+   * @param unseen says how the other cells are marked; used by {@link #complete}, maybe on another
+   *     thread
+   */
+  public void endPartialRow(int rowMark, int start, int end, CellMark unseen) {
+    int noted = cells - rowStart;
+    if (rowStart + columns > marks.length) {
+      int length = (rowStart + columns) * 2 + 1;
+      marks = Arrays.copyOf(marks, length);
+      starts = Arrays.copyOf(starts, length);
+      ends = Arrays.copyOf(ends, length);
+    }
+    cells = rowStart + columns;
+    marks[cells - 1] = (byte) noted;
+    starts[cells - 1] = start;
+    ends[cells - 1] = end;
+    cellMark = unseen;
+    endRow(rowMark | PARTIAL);
+  }
+
+  /**
+   * Notes the cells of a row that were not, where a reader was told that few will be looked at.
+   * Called before any cell but the first ones is asked for.
+   *
+   * @param row the row, 0-based
+   */
+  public void complete(int row) {
+    int base = baseRow(row);
+    if ((rowMarks[base] & PARTIAL) == 0) {
+      return;
+    }
+    int last = (base + 1) * columns - 1;
+    int end = ends[last];
+    int cell = base * columns + marks[last];
+    int start = starts[last];
+    int any = rowMarks[base] & ~PARTIAL;
+    for (int at = start; at <= end; at++) {
+      if (at == end || text[at] == separator) {
+        int mark = cellMark.of(text, start, at);
+        any |= mark;
+        marks[cell] = (byte) mark;
+        starts[cell] = start;
+        ends[cell++] = at;
+        start = at + 1;
+      }
+    }
+    rowMarks[base] = (byte) any;
   }
 
   /** Returns how many cells the row being filled has so far. */

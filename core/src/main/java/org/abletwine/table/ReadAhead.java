@@ -39,9 +39,24 @@ public final class ReadAhead implements AutoCloseable {
    * @throws DataException when it cannot be opened
    */
   public ReadAhead(Table table, @Nullable BitSet wanted) {
+    this(table, wanted, table.schema().size());
+  }
+
+  /**
+   * Opens the table and starts reading, some cells of each row only.
+   *
+   * @param table the table
+   * @param wanted which rows, by their number, 1-based; not to be changed meanwhile; null for all
+   * @param first how many cells of each row, for {@link TableReader#noteFirst}
+   * @throws DataException when it cannot be opened
+   */
+  public ReadAhead(Table table, @Nullable BitSet wanted, int first) {
     this.wanted = wanted;
     int columns = table.schema().size();
     reader = table.open();
+    if (first < columns) {
+      reader.noteFirst(first);
+    }
     end = new Batch(0);
     for (int i = 0; i < BATCHES; i++) {
       empty.add(new Batch(columns));

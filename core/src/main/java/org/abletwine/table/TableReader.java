@@ -40,6 +40,15 @@ public interface TableReader extends AutoCloseable {
     return false;
   }
 
+  /**
+   * Says that of most rows only the first cells will be looked at, so that a reader need not find
+   * the others. Who wants all cells of a row calls {@link Batch#complete} first. To be called
+   * before anything is read; a reader that finds all cells anyway does nothing.
+   *
+   * @param count how many cells of each row, at least 1
+   */
+  default void noteFirst(int count) {}
+
   /** Returns the bytes read so far; may be asked from another thread. */
   default long bytesRead() {
     return 0;

@@ -36,6 +36,11 @@ final class CsvTableReader implements TableReader {
     return into.rows() > 0;
   }
 
+  @Override
+  public void noteFirst(int count) {
+    scanner.noteFirst(count);
+  }
+
   private void fill(Batch into) {
     into.clear(scanner.nextRow(), dialect.delimiter());
     scanner.begin(into);

@@ -60,6 +60,9 @@ final class RowScanner {
   private boolean header;
   private @Nullable BitSet wanted;
 
+  /** How many cells of each row to note; 0 for all. */
+  private int first;
+
   /** Whether the row begun is the header, or not wanted. */
   private boolean skipping;
 
@@ -91,6 +94,11 @@ final class RowScanner {
   void only(BitSet rows) {
     wanted = rows;
     choose();
+  }
+
+  /** From now on notes only the first cells of rows that are plain, where that leaves out any. */
+  void noteFirst(int count) {
+    first = count < columns && byBytes ? count : 0;
   }
 
   /**
@@ -164,8 +172,13 @@ final class RowScanner {
         if (done()) {
           return;
         }
-        if (byBytes && !skipping) {
+        if (first > 0 && !skipping && fields <= first) {
+          plainStarts(used);
+        } else if (byBytes && !skipping) {
           plainCells(used);
+          if (first > 0 && fields == 0 && at < used && !done()) {
+            continue;
+          }
         }
         if (!startCell(text, used)) {
           return;
@@ -246,7 +259,7 @@ final class RowScanner {
             at = end + 1;
             afterReturn = c == '\r';
             endRecord();
-            if (skipping || done()) {
+            if (skipping || first > 0 || done()) {
               return;
             }
           }
@@ -257,6 +270,84 @@ final class RowScanner {
         at = start;
       }
     }
+  }
+
+  /**
+   * As {@link #plainCells}, but notes only the first cells of each row and where it ends. Stops
+   * before the first cell of rows that are anything but plain, or do not have the right length.
+   */
+  private void plainStarts(int used) {
+    byte[] bytes = batch.textBytes();
+    byte separator = (byte) delimiter;
+    while (true) {
+      while (fields < first) {
+        int end = cellEnd(bytes, at, used);
+        if (end == used || bytes[end] != separator || bytes[at] == quote) {
+          return;
+        }
+        addPlain(at, end);
+        at = end + 1;
+      }
+      int end = rowEnd(bytes, at, used);
+      if (end < 0) {
+        return;
+      }
+      batch.endPartialRow(rowMark, at, end, nulls::mark);
+      at = end + 1;
+      afterReturn = bytes[end] == '\r';
+      if (afterReturn && at < used && bytes[at] == '\n') {
+        at++;
+        afterReturn = false;
+      }
+      nextRecord();
+      if (skipping || done()) {
+        return;
+      }
+    }
+  }
+
+  /** Where a plain cell ends, or the text. */
+  private int cellEnd(byte[] bytes, int from, int used) {
+    long separators = (byte) delimiter * EACH;
+    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
+      long word = (long) WORDS.get(bytes, base);
+      long ends = zeros(word ^ separators) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+      for (; ends != 0; ends &= ends - 1) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        byte c = bytes[end];
+        if (c == (byte) delimiter || c == '\n' || c == '\r') {
+          return end;
+        }
+      }
+    }
+    return used;
+  }
+
+  /** Where a row ends whose first cells are noted; -1 when it has a quote or another length. */
+  private int rowEnd(byte[] bytes, int from, int used) {
+    long separators = (byte) delimiter * EACH;
+    long quotes = (byte) quote * EACH;
+    int missing = columns - 1 - first;
+    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
+      long word = (long) WORDS.get(bytes, base);
+      long found = zeros(word ^ separators);
+      long ends = zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+      long quoted = zeros(word ^ quotes);
+      for (; ends != 0; ends &= ends - 1) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        byte c = bytes[end];
+        if (c == '\n' || c == '\r') {
+          long before = (ends & -ends) - 1;
+          missing -= Long.bitCount(found & before);
+          return missing == 0 && (quoted & before) == 0 ? end : -1;
+        }
+      }
+      missing -= Long.bitCount(found);
+      if (quoted != 0) {
+        return -1;
+      }
+    }
+    return -1;
   }
 
   /** The top bit of each byte that is zero, and nothing else. */
@@ -397,6 +488,10 @@ final class RowScanner {
         batch.numberRow(row);
       }
     }
+    nextRecord();
+  }
+
+  private void nextRecord() {
     row += header ? 0 : 1;
     header = false;
     skipping = wanted != null && !wanted.get((int) row);

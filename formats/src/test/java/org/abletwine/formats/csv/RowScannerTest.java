@@ -12,6 +12,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableReader;
@@ -62,6 +63,43 @@ class RowScannerTest {
       }
     }
     assertThat(wanted.nextSetBit(number + 1)).as("no row left").isNegative();
+  }
+
+  /** Of rows whose first cells alone were noted, those are there, and the others on request. */
+  @ParameterizedTest
+  @ValueSource(longs = {31, 32, 33, 34, 35, 36, 37, 38, 39, 40, 41, 42, 43, 44, 45, 46})
+  void rowsNotedInPartAreThoseRows(long seed) throws IOException {
+    Random random = new Random(seed);
+    char delimiter = ",;\t|".charAt(random.nextInt(4));
+    String text = text(random, delimiter);
+    List<List<String>> all = library(text, delimiter);
+    Table table = table(text, delimiter);
+    int first = 1 + random.nextInt(table.schema().size());
+    int number = 0;
+    try (TableReader reader = table.open()) {
+      reader.noteFirst(first);
+      Batch batch = new Batch(table.schema().size());
+      while (reader.read(batch)) {
+        for (int row = 0; row < batch.rows(); row++) {
+          for (int column = 0; column < first; column++) {
+            String expected = all.get(number + row).get(column);
+            assertThat(cell(batch, row, column)).isEqualTo(expected);
+          }
+          batch.complete(row);
+          batch.complete(row);
+        }
+        assertThat(rows(batch)).isEqualTo(all.subList(number, number + batch.rows()));
+        number += batch.rows();
+      }
+    }
+    assertThat(number).isEqualTo(all.size());
+  }
+
+  private static String cell(Batch batch, int row, int column) {
+    CellVector one = new CellVector();
+    batch.cell(row, column, one);
+    String text = one.get(0);
+    return text == null ? "" : text;
   }
 
   @Test
