@@ -1,8 +1,11 @@
 package org.abletwine;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.abletwine.table.Batch;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableReader;
@@ -14,6 +17,7 @@ public final class MemoryTable implements Table {
   private final Schema schema;
   private final List<@Nullable String[]> rows;
   private final int batchRows;
+  private final Map<String, ColumnType> types = new HashMap<>();
 
   public MemoryTable(
       String name, List<String> columns, List<@Nullable String[]> rows, int batchRows) {
@@ -38,6 +42,17 @@ public final class MemoryTable implements Table {
                         .toArray(String[]::new))
             .toList(),
         3);
+  }
+
+  /** States the type of a column. */
+  public MemoryTable typed(String column, ColumnType.Kind kind, String... patterns) {
+    types.put(column, new ColumnType(kind, List.of(patterns)));
+    return this;
+  }
+
+  @Override
+  public @Nullable ColumnType type(String column) {
+    return types.get(column);
   }
 
   public @Nullable String cell(int row, int column) {

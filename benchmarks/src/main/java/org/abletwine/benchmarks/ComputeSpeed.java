@@ -100,7 +100,8 @@ public final class ComputeSpeed {
               List.of(Attribute.parse("gross_kg"), Attribute.parse("count(*) as tickets")),
               true,
               null,
-              tickets));
+              tickets,
+              Expression.Settings.STRICT));
     }
     long begun = System.nanoTime();
     try (TableSink sink = Tables.sink(data.resolve("out.csv"))) {

@@ -196,7 +196,7 @@ final class OverlapCommand implements Callable<Integer> {
     for (OverlapReport.Unmatched unmatched : report.unmatched()) {
       table.cell(unmatched.key()).cell(RunSummary.count(unmatched.rows()));
       BigDecimal total = unmatched.measure();
-      table.cell(total == null ? "" : String.format(Locale.ROOT, "%,.2f", total));
+      table.cell(total == null ? "" : Figures.number(total));
       table.cell(RunSummary.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()

@@ -7,6 +7,7 @@ import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.FormatFigures;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 
 /** The figures of a run, to be read at a glance on a terminal. */
@@ -186,6 +187,18 @@ final class RunSummary {
               + (expanded
                   ? ": a lookup made several rows of one; is its key right?"
                   : ": rows were left out or the column was changed in between"));
+    }
+    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+      if (rollup.errors() > 0) {
+        notes.add(
+            "totals by "
+                + String.join(", ", rollup.by())
+                + ": "
+                + count(rollup.errors())
+                + (rollup.errors() == 1 ? " value was" : " values were")
+                + " passed over, such as "
+                + rollup.errorExample());
+      }
     }
     for (FormatFigures format : run.of(FormatFigures.class)) {
       if (format.errors() > 0) {

@@ -33,6 +33,9 @@ final class DistinctKeys {
   private long blankRows;
   private long notNumbers;
 
+  @SuppressWarnings("unused") // keeps the loads it stands for
+  private long touched;
+
   private DistinctKeys(int parts, int measure) {
     this.measure = measure;
     this.parts = parts;
@@ -51,18 +54,14 @@ final class DistinctKeys {
     KeyEncoder encoder = new KeyEncoder(columns, unnormalised(columns.length));
     EncodedKeys encoded = new EncodedKeys();
     try (ReadAhead reading = new ReadAhead(table)) {
-      int[] found = new int[0];
       CellVector[] cells = new CellVector[columns.length];
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
-        if (found.length < batch.rows()) {
-          found = new int[batch.rows()];
-        }
         encoder.encode(batch, encoded);
-        keys.index.probe(encoded, found);
+        keys.touched = keys.index.touch(encoded, 0, encoded.rows());
         for (int part = 0; part < columns.length; part++) {
           cells[part] = batch.column(columns[part]);
         }
-        keys.take(batch, encoded, found, cells);
+        keys.take(batch, encoded, cells);
         reading.recycle(batch);
       }
     } catch (InterruptedException e) {
@@ -80,21 +79,16 @@ final class DistinctKeys {
     return steps;
   }
 
-  private void take(Batch batch, EncodedKeys encoded, int[] found, CellVector[] cells) {
+  private void take(Batch batch, EncodedKeys encoded, CellVector[] cells) {
     for (int row = 0; row < batch.rows(); row++) {
       rows++;
       if (encoded.blankParts[row] != 0) {
         blankRows++;
         continue;
       }
-      int key = found[row] == HashIndex.ABSENT ? -1 : index.rowAt(found[row]);
-      if (key < 0) {
-        // New, unless an earlier row of this batch was the first to have it.
-        int later = index.find(encoded, row);
-        key = later == HashIndex.ABSENT ? -1 : index.rowAt(later);
-      }
-      if (key < 0) {
-        key = store.rows();
+      int place = index.find(encoded, row);
+      int key = place == HashIndex.ABSENT ? store.rows() : index.rowAt(place);
+      if (key == store.rows()) {
         if (key == counts.length) {
           counts = Arrays.copyOf(counts, key * 2);
           firstRows = Arrays.copyOf(firstRows, key * 2);

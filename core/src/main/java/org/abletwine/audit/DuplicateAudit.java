@@ -221,7 +221,13 @@ public final class DuplicateAudit {
   public BitSet leftOutBy(Duplicates policy) {
     int column = policy.column() == null ? -1 : table.schema().indexOf(policy.column());
     int[] stays =
-        new DuplicateRows(policy, store, groups, column, numbers)
+        new DuplicateRows(
+                policy,
+                store,
+                groups,
+                column,
+                policy.column() == null ? null : table.type(policy.column()),
+                numbers)
             .chosen(table.name(), table.schema().size(), keyColumns[0]);
     BitSet leftOut = duplicateRows();
     for (int row : stays) {

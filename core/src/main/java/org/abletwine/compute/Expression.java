@@ -70,6 +70,19 @@ public final class Expression {
     return compile(text, columns, where, settings, Kind.TRUTH);
   }
 
+  /**
+   * Compiles an expression whose values are numbers.
+   *
+   * @param text the expression
+   * @param columns the columns it may name
+   * @param where the setting it stands in, for messages
+   * @param settings how it is evaluated
+   * @throws SettingException when it cannot be read, or is no number
+   */
+  public static Expression number(String text, Columns columns, String where, Settings settings) {
+    return compile(text, columns, where, settings, Kind.NUMBER);
+  }
+
   private static Expression compile(
       String text, Columns columns, String where, Settings settings, Kind wanted) {
     Scope scope = new Scope(columns, where, text);
@@ -109,7 +122,7 @@ public final class Expression {
     return inputs;
   }
 
-  /** Returns what its values are, for steps after it. */
+  /** Returns what its values are, for steps after it; text where nothing says otherwise. */
   public ColumnType type() {
     return ColumnType.of(
         switch (node.kind) {

@@ -2,13 +2,14 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.index.GroupIndex;
+import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,9 +24,9 @@ public final class GroupTotals {
     SUM,
     /** Their mean, rounded half up to ten places where it does not come out even. */
     AVG,
-    /** The least, as numbers. */
+    /** The least: by the stated type of the column, else as numbers when all are, else as text. */
     MIN,
-    /** The greatest, as numbers. */
+    /** The greatest, likewise. */
     MAX,
     /** How many are not null, or how many rows. */
     COUNT,
@@ -42,18 +43,29 @@ public final class GroupTotals {
   private final Values one = new Values();
   private int scale;
   private final Map<Integer, BigDecimal> wide = new HashMap<>();
-  private BigDecimal[] best = new BigDecimal[0];
+  private final Extremes extremes;
   private final Map<Integer, Set<String>> values = new HashMap<>();
-  private long notNumbers;
+  private final Frame frame;
 
   /**
    * @param function what is totalled
    * @param index the groups
    * @param counter which of their counters to use, 0-based: this one for the sum's digits, the next
    *     for how many were added
+   * @param type the stated type of what is totalled; null for none
+   * @param what the total as messages call it
+   * @param settings whether a cell that is no such value ends the run or is passed over
    */
-  public GroupTotals(Function function, GroupIndex index, int counter) {
+  public GroupTotals(
+      Function function,
+      GroupIndex index,
+      int counter,
+      @Nullable ColumnType type,
+      String what,
+      Expression.Settings settings) {
     this.function = function;
+    this.extremes = new Extremes(function == Function.MIN, type);
+    this.frame = new Frame(what, settings.errorsAreNull());
     this.index = index;
     this.counter = counter;
     one.prepare(1, Kind.NUMBER);
@@ -84,15 +96,17 @@ public final class GroupTotals {
   }
 
   /**
-   * Adds the cells of a column; null is passed over, and so is what is no number where one is
-   * needed.
+   * Adds the cells of a column; null is passed over.
    *
    * @param groups the group of each row
    * @param cells the column
-   * @param rows how many rows
+   * @param batch the rows
+   * @throws org.abletwine.table.DataException when a cell is no number, or not of the stated type,
+   *     and errors end the run
    */
-  public void add(int[] groups, CellVector cells, int rows) {
-    for (int row = 0; row < rows; row++) {
+  public void add(int[] groups, CellVector cells, Batch batch) {
+    frame.over(batch);
+    for (int row = 0; row < batch.rows(); row++) {
       if (cells.starts[row] >= 0) {
         add(groups[row], cells, row);
       }
@@ -108,28 +122,23 @@ public final class GroupTotals {
       values.computeIfAbsent(group, g -> new HashSet<>()).add(String.valueOf(cells.get(row)));
       return;
     }
-    one.forgetWide();
-    if (!Decimals.read(cells, row, one, 0)) {
-      notNumbers++;
+    if (function == Function.MIN || function == Function.MAX) {
+      if (!extremes.add(group, cells, row)) {
+        unfit(cells, row, extremes.noun());
+      }
       return;
     }
-    index.records()[at(group) + 1]++;
-    if (function == Function.MIN || function == Function.MAX) {
-      keepBest(group, one.number(0));
-    } else {
+    one.forgetWide();
+    if (Decimals.read(cells, row, one, 0)) {
+      index.records()[at(group) + 1]++;
       sum(group);
+    } else {
+      unfit(cells, row, "a number");
     }
   }
 
-  private void keepBest(int group, BigDecimal value) {
-    if (group >= best.length) {
-      best = Arrays.copyOf(best, Math.max(group + 1, best.length * 2));
-    }
-    BigDecimal most = best[group];
-    int order = most == null ? 0 : value.compareTo(most);
-    if (most == null || (function == Function.MIN ? order < 0 : order > 0)) {
-      best[group] = value;
-    }
+  private void unfit(CellVector cells, int row, String noun) {
+    frame.error(row, "\"" + cells.get(row) + "\" is not " + noun);
   }
 
   private void sum(int group) {
@@ -185,7 +194,7 @@ public final class GroupTotals {
       case COUNT_DISTINCT -> Integer.toString(values.getOrDefault(group, Set.of()).size());
       case SUM -> count(group) == 0 ? null : sumOf(group).toPlainString();
       case AVG -> count(group) == 0 ? null : mean(sumOf(group), count(group));
-      default -> group >= best.length || best[group] == null ? null : best[group].toPlainString();
+      case MIN, MAX -> extremes.of(group);
     };
   }
 
@@ -193,26 +202,18 @@ public final class GroupTotals {
   public @Nullable String grand() {
     long count = 0;
     BigDecimal sum = BigDecimal.ZERO;
-    BigDecimal extreme = null;
     Set<String> all = new HashSet<>();
     for (int group = 0; group < index.groups(); group++) {
       count += count(group);
       sum = sum.add(sumOf(group));
       all.addAll(values.getOrDefault(group, Set.of()));
-      BigDecimal held = group < best.length ? best[group] : null;
-      if (held != null) {
-        extreme =
-            extreme == null
-                ? held
-                : function == Function.MIN ? held.min(extreme) : held.max(extreme);
-      }
     }
     return switch (function) {
       case COUNT -> Long.toString(count);
       case COUNT_DISTINCT -> Integer.toString(all.size());
       case SUM -> count == 0 ? null : sum.toPlainString();
       case AVG -> count == 0 ? null : mean(sum, count);
-      default -> extreme == null ? null : extreme.toPlainString();
+      case MIN, MAX -> extremes.ofAll(index.groups());
     };
   }
 
@@ -226,9 +227,14 @@ public final class GroupTotals {
     return (mean.scale() < sum.scale() ? mean.setScale(sum.scale()) : mean).toPlainString();
   }
 
-  /** Returns values that were no numbers, and so are left out. */
-  public long notNumbers() {
-    return notNumbers;
+  /** Returns cells that were passed over because they are no such value. */
+  public long errors() {
+    return frame.errors();
+  }
+
+  /** Returns the first of them in words; empty when there is none. */
+  public String errorExample() {
+    return frame.example();
   }
 
   @Override

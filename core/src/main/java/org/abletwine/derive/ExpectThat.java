@@ -18,6 +18,7 @@ import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A condition over the totals of the rows that reach the step, such as {@code sum(payable) > 0}.
@@ -50,6 +51,42 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
     return new Runner(this, columns);
   }
 
+  /**
+   * A total within the condition.
+   *
+   * @param function what is totalled
+   * @param argument of what
+   */
+  private record Call(GroupTotals.Function function, Expression argument) {
+    static Call of(String word, String text, Columns columns, Expression.Settings settings) {
+      boolean distinct = text.toLowerCase(Locale.ROOT).startsWith("distinct ");
+      GroupTotals.Function function =
+          GroupTotals.Function.valueOf(
+              word.toUpperCase(Locale.ROOT) + (distinct ? "_DISTINCT" : ""));
+      String of = text.equals("*") ? "1" : distinct ? text.substring(9) : text;
+      boolean number = function == GroupTotals.Function.SUM || function == GroupTotals.Function.AVG;
+      return new Call(
+          function,
+          number
+              ? Expression.number(of, columns, WHERE, settings)
+              : Expression.of(of, columns, WHERE, settings));
+    }
+
+    private boolean extreme() {
+      return function == GroupTotals.Function.MIN || function == GroupTotals.Function.MAX;
+    }
+
+    /** What orders the argument's values: text may turn out to be all numbers. */
+    @Nullable ColumnType ordered() {
+      return argument.type().kind() == ColumnType.Kind.TEXT ? null : argument.type();
+    }
+
+    /** What the total is in the condition; null where its use decides. */
+    @Nullable ColumnType type() {
+      return extreme() ? ordered() : ColumnType.of(ColumnType.Kind.NUMBER);
+    }
+  }
+
   private static final class Runner implements StepRunner {
     private final ExpectThat step;
     private final List<String> calls = new ArrayList<>();
@@ -60,22 +97,18 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
 
     Runner(ExpectThat step, Columns columns) {
       this.step = step;
-      List<GroupTotals.Function> functions = new ArrayList<>();
       StringBuilder rest = new StringBuilder();
       Matcher matcher = CALL.matcher(step.condition);
+      List<Call> found = new ArrayList<>();
       while (matcher.find()) {
-        String argument = matcher.group(2).strip();
-        boolean distinct = argument.toLowerCase(Locale.ROOT).startsWith("distinct ");
-        String function = matcher.group(1).toUpperCase(Locale.ROOT);
-        functions.add(GroupTotals.Function.valueOf(distinct ? function + "_DISTINCT" : function));
-        arguments.add(
-            Expression.of(
-                argument.equals("*") ? "1" : distinct ? argument.substring(9) : argument,
-                columns,
-                WHERE,
-                step.settings));
-        matcher.appendReplacement(rest, "total_" + calls.size());
-        calls.add(matcher.group());
+        String call = matcher.group();
+        if (!calls.contains(call)) {
+          calls.add(call);
+          found.add(Call.of(matcher.group(1), matcher.group(2).strip(), columns, step.settings));
+        }
+        // A total is a column of the condition around it, called as it is written.
+        String quoted = '"' + call.replace("\"", "\"\"") + '"';
+        matcher.appendReplacement(rest, Matcher.quoteReplacement(quoted));
       }
       matcher.appendTail(rest);
       if (calls.isEmpty()) {
@@ -88,13 +121,20 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
       }
       whole = new GroupIndex(0, calls.size() * GroupTotals.COUNTERS);
       whole.find(new CellVector[0], 1, new int[1]);
-      List<String> names = new ArrayList<>();
+      Columns of = new Columns("the totals", new Schema(calls));
       for (int i = 0; i < calls.size(); i++) {
-        totals.add(new GroupTotals(functions.get(i), whole, i * GroupTotals.COUNTERS));
-        names.add("total_" + i);
+        Call call = found.get(i);
+        arguments.add(call.argument());
+        totals.add(
+            new GroupTotals(
+                call.function(),
+                whole,
+                i * GroupTotals.COUNTERS,
+                call.ordered(),
+                calls.get(i),
+                step.settings));
+        of.typed(calls.get(i), call.type());
       }
-      Columns of = new Columns("the totals", new Schema(names));
-      names.forEach(name -> of.typed(name, ColumnType.of(ColumnType.Kind.NUMBER)));
       outer = Expression.condition(rest.toString(), of, WHERE, step.settings);
     }
 
@@ -111,7 +151,7 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
         CellVector cells = new CellVector();
         cells.clearNarrow();
         argument.appendTo(cells, batch.rows());
-        totals.get(i).add(new int[batch.rows()], cells, batch.rows());
+        totals.get(i).add(new int[batch.rows()], cells, batch);
       }
     }
 
@@ -121,7 +161,12 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
       List<String> shown = new ArrayList<>();
       for (int i = 0; i < values.length; i++) {
         values[i] = totals.get(i).value(0);
-        shown.add(calls.get(i) + " is " + values[i]);
+        long errors = totals.get(i).errors() + arguments.get(i).errors();
+        shown.add(
+            calls.get(i)
+                + " is "
+                + values[i]
+                + (errors == 0 ? "" : " with " + errors + " passed over that do not compute"));
       }
       outer.over(Batch.ofOneRow(values));
       return new ThatFigures(step.condition, String.join(", ", shown), outer.isTrue(0));

@@ -3,14 +3,17 @@ package org.abletwine.derive;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.compute.Expression;
 import org.abletwine.lookup.Aggregate;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,10 +25,17 @@ import org.jspecify.annotations.Nullable;
  * @param grandTotal whether the totals over all rows are wanted
  * @param file where to write them; null for nowhere
  * @param form the table whose form that file takes after
+ * @param settings whether a cell that cannot be totalled ends the run
  */
 public record Rollup(
-    List<String> by, List<Attribute> totals, boolean grandTotal, @Nullable Path file, Table form)
+    List<String> by,
+    List<Attribute> totals,
+    boolean grandTotal,
+    @Nullable Path file,
+    Table form,
+    Expression.Settings settings)
     implements Step {
+  static final String WHERE = "rollups";
 
   /** Copies the lists. */
   public Rollup {
@@ -47,21 +57,42 @@ public record Rollup(
     return total.aggregate() == null || total.aggregate().function() == Aggregate.Function.SUM;
   }
 
+  private static boolean needsNumbers(Attribute total) {
+    return isSum(total) || total.aggregate().function() == Aggregate.Function.AVG;
+  }
+
+  /** The total as a plan writes it. */
+  static String shown(Attribute total) {
+    return (total.aggregate() == null ? "sum" : total.aggregate().word())
+        + "("
+        + total.source()
+        + ")";
+  }
+
   @Override
   public void check(Columns columns) {
     numbers(columns);
   }
 
   private int[][] numbers(Columns columns) {
-    String where = "rollups";
-    int[] groups = by.stream().mapToInt(name -> columns.require(name, where + ", by")).toArray();
+    int[] groups = by.stream().mapToInt(name -> columns.require(name, WHERE + ", by")).toArray();
     List<Integer> of = new ArrayList<>();
     for (Attribute total : totals) {
       if (total.aggregate() != null && total.aggregate().function() == Aggregate.Function.LISTAGG) {
-        throw new SettingException(where + ": listagg is not a total; use it in bring");
+        throw new SettingException(WHERE + ": listagg is not a total; use it in bring");
       }
       boolean rows = total.source().equals("*");
-      of.add(rows ? -1 : columns.require(total.source(), where + ", totals"));
+      of.add(rows ? -1 : columns.require(total.source(), WHERE + ", totals"));
+      ColumnType type = columns.type(total.source());
+      if (needsNumbers(total) && type != null && type.kind() != ColumnType.Kind.NUMBER) {
+        throw new SettingException(
+            WHERE
+                + ", "
+                + shown(total)
+                + ": the column holds "
+                + ValueOrder.of(type).noun()
+                + ", and a number is needed; total it with min, max or count, or correct its type");
+      }
     }
     return new int[][] {groups, of.stream().mapToInt(Integer::intValue).toArray()};
   }
@@ -69,6 +100,6 @@ public record Rollup(
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
     int[][] numbers = numbers(columns);
-    return new RollupRunner(this, numbers[0], numbers[1], context.writes());
+    return new RollupRunner(this, columns, numbers[0], numbers[1], context.writes());
   }
 }

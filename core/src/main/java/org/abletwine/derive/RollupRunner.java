@@ -2,6 +2,7 @@ package org.abletwine.derive;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +11,7 @@ import org.abletwine.compute.GroupTotals;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.lookup.Attribute;
+import org.abletwine.step.Columns;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
@@ -30,7 +32,7 @@ final class RollupRunner implements StepRunner {
   private int[] groups = new int[0];
   private @Nullable RollupFigures figures;
 
-  RollupRunner(Rollup rollup, int[] by, int[] of, boolean writes) {
+  RollupRunner(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
     this.writes = writes;
     this.rollup = rollup;
     this.by = by.clone();
@@ -39,8 +41,15 @@ final class RollupRunner implements StepRunner {
     groupCells = new CellVector[by.length];
     totals = new GroupTotals[of.length];
     for (int t = 0; t < totals.length; t++) {
+      Attribute total = rollup.totals().get(t);
       totals[t] =
-          new GroupTotals(function(rollup.totals().get(t)), index, t * GroupTotals.COUNTERS);
+          new GroupTotals(
+              function(total),
+              index,
+              t * GroupTotals.COUNTERS,
+              columns.type(total.source()),
+              Rollup.WHERE + ", " + Rollup.shown(total),
+              rollup.settings());
     }
   }
 
@@ -69,7 +78,7 @@ final class RollupRunner implements StepRunner {
       if (of[t] < 0) {
         totals[t].addRows(groups, count);
       } else {
-        totals[t].add(groups, batch.asIs(of[t]), count);
+        totals[t].add(groups, batch.asIs(of[t]), batch);
       }
     }
   }
@@ -131,6 +140,12 @@ final class RollupRunner implements StepRunner {
         sums.put(rollup.totals().get(t).source(), new BigDecimal(sum));
       }
     }
+    String example =
+        Arrays.stream(totals)
+            .map(GroupTotals::errorExample)
+            .filter(e -> !e.isEmpty())
+            .findFirst()
+            .orElse("");
     return new RollupFigures(
         rollup.file() == null ? rollup.title() : rollup.file().getFileName() + "",
         rollup.by(),
@@ -138,6 +153,8 @@ final class RollupRunner implements StepRunner {
         new GroupLines(index, totals),
         grand,
         sums,
-        rollup.file() == null ? "" : rollup.file().toString());
+        rollup.file() == null ? "" : rollup.file().toString(),
+        Arrays.stream(totals).mapToLong(GroupTotals::errors).sum(),
+        example);
   }
 }

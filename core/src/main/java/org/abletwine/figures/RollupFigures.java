@@ -18,6 +18,8 @@ import org.jspecify.annotations.Nullable;
  * @param grandTotal the totals over all rows, or none when not asked for
  * @param sums for each column that is summed, its sum over all groups
  * @param file where they were written; empty for nowhere
+ * @param errors cells passed over because they are not what their total needs
+ * @param errorExample the first of them in words; empty when there is none
  */
 public record RollupFigures(
     String name,
@@ -26,7 +28,9 @@ public record RollupFigures(
     List<List<@Nullable String>> groups,
     List<@Nullable String> grandTotal,
     Map<String, BigDecimal> sums,
-    String file)
+    String file,
+    long errors,
+    String errorExample)
     implements StepFigures {
 
   /** Copies the lists, but for the groups: there may be very many, and nobody changes them. */

@@ -2,11 +2,12 @@ package org.abletwine.lookup;
 
 import java.io.Serializable;
 import java.math.BigDecimal;
-import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,7 +27,10 @@ public record Aggregate(Function function, String separator) implements Serializ
     SUM,
     /** The mean. */
     AVG,
-    /** The least, as numbers when all are, else by code point. */
+    /**
+     * The least, in the order of the column's stated type; else as numbers when all are, as dates
+     * of ISO 8601 when all are, or by code point.
+     */
     MIN,
     /** The greatest, likewise. */
     MAX,
@@ -54,15 +58,44 @@ public record Aggregate(Function function, String separator) implements Serializ
     return words;
   }
 
-  /** Whether values must be numbers. */
-  boolean numeric() {
+  /** Returns the function as a plan writes it. */
+  public String word() {
+    return function.name().toLowerCase(Locale.ROOT).replace("_", " ");
+  }
+
+  private boolean numeric() {
     return function == Function.SUM || function == Function.AVG;
+  }
+
+  /**
+   * The order that each value of a column must fit; null when any value will do.
+   *
+   * @param type the stated type of the column, or null
+   */
+  @Nullable ValueOrder needed(@Nullable ColumnType type) {
+    boolean extreme = function == Function.MIN || function == Function.MAX;
+    return numeric()
+        ? ValueOrder.of(ColumnType.of(ColumnType.Kind.NUMBER))
+        : extreme && type != null ? ValueOrder.of(type) : null;
+  }
+
+  /**
+   * What the aggregate is, for steps after it; null where nothing is stated.
+   *
+   * @param type the stated type of the column, or null
+   */
+  @Nullable ColumnType type(@Nullable ColumnType type) {
+    return switch (function) {
+      case MIN, MAX -> type;
+      case LISTAGG -> ColumnType.of(ColumnType.Kind.TEXT);
+      default -> ColumnType.of(ColumnType.Kind.NUMBER);
+    };
   }
 
   /**
    * What a single row comes to, to be stored with it.
    *
-   * @param value its value; null for a null cell
+   * @param value its value, one that is {@link #needed}; null for a null cell
    * @param rows whether rows are counted, not values
    */
   @Nullable String ofOne(@Nullable String value, boolean rows) {
@@ -76,8 +109,9 @@ public record Aggregate(Function function, String separator) implements Serializ
    * Puts together what single rows came to.
    *
    * @param values what {@link #ofOne} gave, in file order; null for none
+   * @param type the stated type of the column, or null
    */
-  @Nullable String ofAll(List<@Nullable String> values) {
+  @Nullable String ofAll(List<@Nullable String> values, @Nullable ColumnType type) {
     List<String> present = new ArrayList<>();
     values.stream().filter(java.util.Objects::nonNull).forEach(present::add);
     if (present.isEmpty()) {
@@ -86,8 +120,8 @@ public record Aggregate(Function function, String separator) implements Serializ
     return switch (function) {
       case SUM, COUNT -> sum(present).toPlainString();
       case AVG -> average(present);
-      case MIN -> extreme(present, -1);
-      case MAX -> extreme(present, 1);
+      case MIN -> extreme(present, type, -1);
+      case MAX -> extreme(present, type, 1);
       case LISTAGG -> String.join(separator, present);
       case COUNT_DISTINCT -> Long.toString(present.stream().distinct().count());
     };
@@ -110,26 +144,14 @@ public record Aggregate(Function function, String separator) implements Serializ
     return (mean.scale() < sum.scale() ? mean.setScale(sum.scale()) : mean).toPlainString();
   }
 
-  private static String extreme(List<String> values, int sign) {
-    boolean numbers = values.stream().allMatch(value -> number(value) != null);
+  private static String extreme(List<String> values, @Nullable ColumnType type, int sign) {
+    ValueOrder.Finder finder = new ValueOrder.Finder();
+    values.forEach(finder::look);
+    ValueOrder order = type == null ? finder.order() : ValueOrder.of(type);
     String best = values.get(0);
     for (String value : values) {
-      BigDecimal one = numbers ? number(value) : null;
-      BigDecimal other = numbers ? number(best) : null;
-      int order =
-          one != null && other != null
-              ? one.compareTo(other)
-              : value.strip().compareTo(best.strip());
-      best = order * sign > 0 ? value : best;
+      best = order.compare(value, best) * sign > 0 ? value : best;
     }
     return best;
-  }
-
-  private static @Nullable BigDecimal number(String value) {
-    try {
-      return new BigDecimal(value.strip(), MathContext.UNLIMITED);
-    } catch (NumberFormatException e) {
-      return null;
-    }
   }
 }

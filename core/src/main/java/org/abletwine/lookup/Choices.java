@@ -10,6 +10,7 @@ import org.abletwine.key.KeyEncoder;
 import org.abletwine.match.RuleIndex;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,9 +30,9 @@ final class Choices implements Serializable {
   private final RowStore rows;
   private final RowNumbers numbers;
   private final Several.Rule rule;
-  private final int newestCell;
+  private final @Nullable Newest newest;
   private final int plain;
-  private final Aggregate[] aggregates;
+  private final Combined[] aggregates;
   private final int cells;
   private int[] taken = new int[16];
   private boolean[] conflicting = new boolean[16];
@@ -42,7 +43,7 @@ final class Choices implements Serializable {
    * @param rows the rows; brought columns first, the plain before the aggregates
    * @param numbers the rows' numbers in the file
    * @param several the rule
-   * @param newestCell the cell that decides, or -1
+   * @param newest finds the newest row, for that rule
    * @param plain brought columns that are no aggregates
    * @param aggregates the aggregates, in the order of their cells
    * @param cells cells of a row
@@ -52,19 +53,33 @@ final class Choices implements Serializable {
       RowStore rows,
       RowNumbers numbers,
       Several.Rule several,
-      int newestCell,
+      @Nullable Newest newest,
       int plain,
-      List<Aggregate> aggregates,
+      List<Combined> aggregates,
       int cells) {
     this.finder = finder;
     this.rows = rows;
     this.numbers = numbers;
     this.rule = several;
-    this.newestCell = newestCell;
+    this.newest = newest;
     this.plain = plain;
-    this.aggregates = aggregates.toArray(Aggregate[]::new);
+    this.aggregates = aggregates.toArray(Combined[]::new);
     this.cells = cells;
     settleTo(finder.sets().count());
+  }
+
+  /**
+   * An aggregate over cells of the rows.
+   *
+   * @param aggregate the aggregate
+   * @param type the declared type of its column; null for none
+   */
+  record Combined(Aggregate aggregate, @Nullable ColumnType type) implements Serializable {
+    private static final long serialVersionUID = 1L;
+
+    @Nullable String of(List<@Nullable String> values) {
+      return aggregate.ofAll(values, type);
+    }
   }
 
   /** States which rows stay, as a rule for duplicates has decided for each set. */
@@ -126,7 +141,7 @@ final class Choices implements Serializable {
       case FLAG -> -1;
       case FIRST, EXPAND -> members[0];
       case LAST -> members[members.length - 1];
-      case NEWEST_BY -> DuplicateRows.newest(rows, members, newestCell);
+      case NEWEST_BY -> newest == null ? -1 : newest.among(rows, members);
       case LONGEST -> longest(members);
     };
   }
@@ -149,7 +164,7 @@ final class Choices implements Serializable {
       row[cell].clear();
       row[cell].append(
           cell >= plain && cell < plain + aggregates.length
-              ? aggregates[cell - plain].ofAll(values(members, cell))
+              ? aggregates[cell - plain].of(values(members, cell))
               : rows.get(members[0], cell));
     }
     EncodedKeys none = new EncodedKeys();

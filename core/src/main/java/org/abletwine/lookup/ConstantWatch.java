@@ -69,6 +69,6 @@ final class ConstantWatch {
     for (int row = 0; row < reference.read(); row++) {
       cells.add(reference.rows().get(row, cell));
     }
-    return aggregate.ofAll(cells);
+    return aggregate.ofAll(cells, lookup.reference.type(attribute.source()));
   }
 }

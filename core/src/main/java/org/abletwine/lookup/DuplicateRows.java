@@ -1,10 +1,12 @@
 package org.abletwine.lookup;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
@@ -16,6 +18,7 @@ public final class DuplicateRows {
   private final RowStore rows;
   private final RowSets groups;
   private final int column;
+  private final @Nullable ColumnType type;
   private final RowNumbers numbers;
 
   /**
@@ -23,10 +26,17 @@ public final class DuplicateRows {
    * @param rows the rows; all columns of the reference for rules that compare or count them
    * @param groups the keys on several rows
    * @param column cell that decides, or -1
+   * @param type the declared type of its column; null for none
    * @param numbers the rows' numbers in the file
    */
   public DuplicateRows(
-      Duplicates policy, RowStore rows, RowSets groups, int column, RowNumbers numbers) {
+      Duplicates policy,
+      RowStore rows,
+      RowSets groups,
+      int column,
+      @Nullable ColumnType type,
+      RowNumbers numbers) {
+    this.type = type;
     this.numbers = numbers;
     this.policy = policy;
     this.rows = rows;
@@ -47,12 +57,13 @@ public final class DuplicateRows {
     int[] chosen = new int[groups.count()];
     List<String> failures = new ArrayList<>();
     long failed = 0;
+    Newest newest = newest(reference);
     for (int group = 0; group < chosen.length; group++) {
       int[] members = groups.rows(group);
       chosen[group] =
           switch (policy.rule()) {
             case LAST -> members[members.length - 1];
-            case NEWEST_BY -> newest(rows, members, column);
+            case NEWEST_BY -> newest == null ? members[0] : newest.among(rows, members);
             case FULLEST -> fullest(members);
             default -> members[0];
           };
@@ -90,32 +101,17 @@ public final class DuplicateRows {
     return true;
   }
 
-  /** The row with the greatest value in a cell; the first of equals. */
-  static int newest(RowStore rows, int[] members, int column) {
-    int best = members[0];
-    for (int row : members) {
-      if (newer(rows.get(row, column), rows.get(best, column))) {
-        best = row;
-      }
-    }
-    return best;
-  }
-
-  private static boolean newer(@Nullable String one, @Nullable String other) {
-    if (one == null || other == null) {
-      return other == null && one != null;
-    }
-    BigDecimal a = number(one);
-    BigDecimal b = number(other);
-    return (a != null && b != null ? a.compareTo(b) : one.strip().compareTo(other.strip())) > 0;
-  }
-
-  private static @Nullable BigDecimal number(String text) {
-    try {
-      return new BigDecimal(text.strip());
-    } catch (NumberFormatException e) {
-      return null;
-    }
+  private @Nullable Newest newest(String reference) {
+    String decides = policy.column();
+    return decides == null
+        ? null
+        : Newest.by(
+            rows,
+            column,
+            IntStream.range(0, groups.count()).flatMap(group -> Arrays.stream(groups.rows(group))),
+            type,
+            new Newest.Place(reference, decides),
+            numbers);
   }
 
   private int fullest(int[] members) {

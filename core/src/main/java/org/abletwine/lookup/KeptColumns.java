@@ -5,8 +5,10 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -70,11 +72,13 @@ final class KeptColumns {
     return plain;
   }
 
-  List<Aggregate> aggregates() {
-    List<Aggregate> aggregates = new ArrayList<>();
+  List<Choices.Combined> aggregates() {
+    List<Choices.Combined> aggregates = new ArrayList<>();
     for (Attribute attribute : brought) {
-      if (attribute.aggregate() != null) {
-        aggregates.add(attribute.aggregate());
+      Aggregate aggregate = attribute.aggregate();
+      if (aggregate != null) {
+        ColumnType type = lookup.reference.type(attribute.source());
+        aggregates.add(new Choices.Combined(aggregate, type));
       }
     }
     return aggregates;
@@ -106,11 +110,10 @@ final class KeptColumns {
   private CellVector single(Batch batch, int column, Aggregate aggregate, Attribute attribute) {
     CellVector cells = new CellVector();
     cells.clear();
+    ValueOrder needed = aggregate.needed(lookup.reference.type(attribute.source()));
     for (int row = 0; row < batch.rows(); row++) {
       @Nullable String value = column < 0 ? null : batch.column(column).get(row);
-      try {
-        cells.append(aggregate.ofOne(value, column < 0));
-      } catch (NumberFormatException e) {
+      if (needed != null && value != null && !needed.fits(value)) {
         throw new DataException(
             lookup.reference.name()
                 + ", row "
@@ -119,11 +122,13 @@ final class KeptColumns {
                 + attribute.source()
                 + "\": \""
                 + value
-                + "\" is not a number, which "
+                + "\" is not "
+                + needed.noun()
+                + ", which "
                 + attribute
-                + " needs",
-            e);
+                + " needs; correct the row, or leave it out by a condition (where:)");
       }
+      cells.append(aggregate.ofOne(value, column < 0));
     }
     return cells;
   }

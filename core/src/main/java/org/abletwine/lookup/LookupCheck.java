@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import org.abletwine.match.MatchRule;
 import org.abletwine.step.Columns;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 
@@ -180,9 +181,9 @@ final class LookupCheck {
           attribute.as(),
           step,
           "bring it under another name: " + attribute.source() + " as " + other);
-      if (attribute.aggregate() == null) {
-        columns.typed(attribute.as(), lookup.reference.type(attribute.source()));
-      }
+      ColumnType type = lookup.reference.type(attribute.source());
+      Aggregate aggregate = attribute.aggregate();
+      columns.typed(attribute.as(), aggregate == null ? type : aggregate.type(type));
     }
     if (lookup.mark != null) {
       columns.add(lookup.mark, step, "choose another name for mark");

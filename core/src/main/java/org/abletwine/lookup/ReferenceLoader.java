@@ -1,11 +1,14 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
+import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
@@ -15,6 +18,7 @@ import org.abletwine.lookup.LoadedReference.LeftOutDuplicate;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Schema;
@@ -151,7 +155,7 @@ final class ReferenceLoader {
             rows,
             numbers,
             lookup.several.rule(),
-            kept.newestCell(),
+            newest(built),
             kept.plain(),
             kept.aggregates(),
             kept.cells());
@@ -178,9 +182,34 @@ final class ReferenceLoader {
         rows.bytes() + built.index().bytes());
   }
 
+  /** What finds the newest row where the lookup's rule for several asks for it. */
+  private @Nullable Newest newest(Finder built) {
+    String decides = lookup.several.column();
+    if (decides == null) {
+      return null;
+    }
+    RowSets sets = built.sets();
+    // Which rows fit one key by a rule is found out only while looking.
+    IntStream compared =
+        layout.rule() >= 0
+            ? IntStream.range(0, rows.rows())
+            : IntStream.range(0, sets.count()).flatMap(set -> Arrays.stream(sets.rows(set)));
+    Newest.Place place = new Newest.Place(lookup.reference.name(), decides);
+    return Newest.by(rows, kept.newestCell(), compared, type(decides), place, numbers);
+  }
+
+  private @Nullable ColumnType type(@Nullable String column) {
+    return column == null ? null : lookup.reference.type(column);
+  }
+
   private int[] stays(HashIndex index) {
     return new DuplicateRows(
-            lookup.duplicates, rows, index.groups(), kept.duplicatesCell(), numbers)
+            lookup.duplicates,
+            rows,
+            index.groups(),
+            kept.duplicatesCell(),
+            type(lookup.duplicates.column()),
+            numbers)
         .chosen(lookup.reference.name(), kept.cells(), kept.brought());
   }
 

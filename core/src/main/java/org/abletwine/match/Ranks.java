@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -59,17 +60,7 @@ final class Ranks<T extends Comparable<? super T> & Serializable> implements Dom
   record CodePoints(String text) implements Comparable<CodePoints>, Serializable {
     @Override
     public int compareTo(CodePoints other) {
-      int length = Math.min(text.length(), other.text.length());
-      for (int i = 0; i < length; i++) {
-        char a = text.charAt(i);
-        char b = other.text.charAt(i);
-        if (a != b) {
-          // Surrogates stand for code points above all others, though their code units are lower.
-          boolean pairs = Character.isSurrogate(a) != Character.isSurrogate(b);
-          return pairs ? (Character.isSurrogate(a) ? 1 : -1) : Character.compare(a, b);
-        }
-      }
-      return Integer.compare(text.length(), other.text.length());
+      return ValueOrder.byCodePoint(text, other.text);
     }
 
     @Override

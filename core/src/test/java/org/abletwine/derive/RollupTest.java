@@ -1,6 +1,7 @@
 package org.abletwine.derive;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -8,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.compute.Expression;
@@ -16,8 +18,12 @@ import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.ThatFigures;
 import org.abletwine.figures.TotalFigures;
 import org.abletwine.lookup.Attribute;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -54,7 +60,9 @@ class RollupTest {
             Attribute.parse("count(kg) as weighed"),
             Attribute.parse("count(*) as rows"),
             Attribute.parse("count(distinct kg) as different"));
-    Rollup rollup = new Rollup(List.of("region", "crop"), totals, true, null, table);
+    Rollup rollup =
+        new Rollup(
+            List.of("region", "crop"), totals, true, null, table, Expression.Settings.STRICT);
     RunRecord run = Enrichment.of(table).step(rollup).build().writeTo(new ListSink());
 
     Map<String, List<@Nullable BigDecimal>> expected = new TreeMap<>();
@@ -119,5 +127,131 @@ class RollupTest {
     assertThat(run.of(TotalFigures.class).get(0).total()).isEqualByComparingTo("15");
     assertThat(run.of(TotalFigures.class).get(1).total()).isEqualByComparingTo("14");
     assertThat(run.rowsOut()).isEqualTo(2);
+  }
+
+  private static RollupFigures rollup(MemoryTable table, boolean errorsAreNull, String... totals) {
+    Rollup rollup =
+        new Rollup(
+            List.of("by"),
+            Stream.of(totals).map(Attribute::parse).toList(),
+            true,
+            null,
+            table,
+            new Expression.Settings(errorsAreNull, null));
+    return Enrichment.of(table)
+        .step(rollup)
+        .build()
+        .writeTo(new ListSink())
+        .of(RollupFigures.class)
+        .get(0);
+  }
+
+  @Test
+  void leastAndGreatestAreThoseOfTheColumnsTypeAndStayAsWritten() {
+    MemoryTable table =
+        MemoryTable.of(
+                "t",
+                "by,code,mixed,day,local",
+                "a,007,9,2026-02-01,01.03.2026",
+                "a,0010,x,2026-10-01,28.02.2026",
+                "b,,10,,31.12.2025",
+                "b,5,,2026-01-31,01.01.2026")
+            .typed("day", ColumnType.Kind.DATE)
+            .typed("local", ColumnType.Kind.DATE, "dd.MM.yyyy");
+    RollupFigures figures =
+        rollup(
+            table,
+            false,
+            "min(code) as c1",
+            "max(code) as c2",
+            "min(mixed) as m1",
+            "max(mixed) as m2",
+            "min(day) as d1",
+            "max(day) as d2",
+            "min(local) as l1",
+            "max(local) as l2");
+    assertThat(figures.groups())
+        .containsExactly(
+            List.of(
+                "a",
+                "007",
+                "0010",
+                "9",
+                "x",
+                "2026-02-01",
+                "2026-10-01",
+                "28.02.2026",
+                "01.03.2026"),
+            List.of(
+                "b", "5", "5", "10", "10", "2026-01-31", "2026-01-31", "31.12.2025", "01.01.2026"));
+    assertThat(figures.grandTotal())
+        .containsExactly(
+            "5", "0010", "10", "x", "2026-01-31", "2026-10-01", "31.12.2025", "01.03.2026");
+  }
+
+  @Test
+  void aCellThatCannotBeTotalledEndsTheRunOrIsCounted() {
+    MemoryTable table = MemoryTable.of("t", "by,kg", "a,1", "a,n/a", "b,none", "b,2");
+    for (String total : List.of("kg", "avg(kg) as mean")) {
+      assertThatThrownBy(() -> rollup(table, false, total))
+          .isInstanceOf(DataException.class)
+          .hasMessageContaining("row 2, rollups, ")
+          .hasMessageContaining("(kg): \"n/a\" is not a number");
+    }
+    RollupFigures figures = rollup(table, true, "kg", "count(kg) as filled");
+    assertThat(figures.groups()).containsExactly(List.of("a", "1", "2"), List.of("b", "2", "2"));
+    assertThat(figures.errors()).isEqualTo(2);
+    assertThat(figures.errorExample())
+        .isEqualTo("row 2, rollups, sum(kg): \"n/a\" is not a number");
+  }
+
+  @Test
+  void aTotalOfAColumnStatedToHoldNoNumbersIsRefusedBeforeTheRun() {
+    MemoryTable table =
+        MemoryTable.of("t", "by,day", "a,2026-01-01").typed("day", ColumnType.Kind.DATE);
+    assertThatThrownBy(() -> rollup(table, true, "day"))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("sum(day): the column holds a date, and a number is needed");
+    assertThat(rollup(table, true, "max(day) as last").errors()).isZero();
+  }
+
+  @Test
+  void conditionsOnTheWholeMayBeAboutDatesAndText() {
+    MemoryTable table =
+        MemoryTable.of("t", "kg,day,code", "9,2026-07-01,a", "10,2026-06-30,b", ",,c")
+            .typed("day", ColumnType.Kind.DATE);
+    String[] hold = {
+      "min(day) = date '2026-06-30' and max(day) < date '2026-07-02'",
+      "max(kg) = 10 and min(kg) = 9",
+      "max(code) = 'c'",
+      "count(distinct code) = 3 and count(kg) = 2 and count(*) = 3",
+      "sum(kg) = sum(kg * 2) / 2",
+      "max(day) - min(day) = 1"
+    };
+    for (String condition : hold) {
+      assertThat(that(table, condition).holds()).as(condition).isTrue();
+    }
+    ThatFigures failed = that(table, "max(day) < date '2026-07-01'");
+    assertThat(failed.holds()).isFalse();
+    assertThat(failed.figure()).isEqualTo("max(day) is 2026-07-01");
+    assertThatThrownBy(() -> that(table, "sum(day) > 1"))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("day")
+        .hasMessageContaining("number is needed");
+    assertThatThrownBy(() -> that(table, "sum(kg) > date '2026-01-01'"))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("sum(kg)");
+    assertThatThrownBy(() -> that(table, "kg > 3"))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("has no total in it");
+  }
+
+  private static ThatFigures that(MemoryTable table, String condition) {
+    return Enrichment.of(table)
+        .step(new ExpectThat(condition, Expression.Settings.STRICT))
+        .build()
+        .writeTo(new ListSink())
+        .of(ThatFigures.class)
+        .get(0);
   }
 }

@@ -109,7 +109,14 @@ class PipelineTest {
           Enrichment.of(numbers)
               .step(new Compute("twice", "n * 2", Expression.Settings.STRICT))
               .step(new Keep("mod(n, 10) <> 3", null, numbers, Expression.Settings.STRICT))
-              .step(new Rollup(List.of(), List.of(Attribute.parse("twice")), true, null, numbers))
+              .step(
+                  new Rollup(
+                      List.of(),
+                      List.of(Attribute.parse("twice")),
+                      true,
+                      null,
+                      numbers,
+                      Expression.Settings.STRICT))
               .build()
               .writeTo(sink);
       List<String> expected = new ArrayList<>();

@@ -30,9 +30,9 @@ class ReferenceRulesTest {
           "no,name,status,since,note",
           "G1,Old,open,2024-01-01,",
           "G1,New,open,2026-01-01,",
-          "G2,Merrow,open,9,x",
-          "G2,Merrow,open,9,x",
-          "G3,Gone,closed,1,",
+          "G2,Merrow,open,2022-01-01,x",
+          "G2,Merrow,open,2022-01-01,x",
+          "G3,Gone,closed,2021-05-05,",
           "g1,Lower,open,2023-01-01,");
 
   private LookupFigures run(Lookup lookup, ListSink sink, List<String> exceptions) {

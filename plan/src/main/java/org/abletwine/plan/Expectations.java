@@ -93,17 +93,23 @@ final class Expectations {
   private static void total(RunRecord run, String column, List<Expectation> judged) {
     BigDecimal before = null;
     BigDecimal after = null;
+    long notNumbers = 0;
     for (TotalFigures total : run.of(TotalFigures.class)) {
       if (total.column().equals(column)) {
         before = total.when().equals(TotalFigures.BEFORE) ? total.total() : before;
         after = total.when().equals(TotalFigures.AFTER) ? total.total() : after;
+        notNumbers = Math.max(notNumbers, total.notNumbers());
       }
     }
     if (before != null && after != null) {
       judged.add(
           new Expectation(
               "total " + column,
-              after.toPlainString() + " after",
+              after.toPlainString()
+                  + " after"
+                  + (notNumbers == 0
+                      ? ""
+                      : ", cells that are no numbers not counted: " + notNumbers),
               before.toPlainString() + " before",
               before.compareTo(after) == 0));
     }

@@ -101,6 +101,8 @@ public final class RunJson {
       one.totals().forEach(node.putArray("totals")::add);
       node.set("groups", MAPPER.valueToTree(one.groups()));
       node.set("grand_total", MAPPER.valueToTree(one.grandTotal()));
+      node.put("errors", one.errors());
+      node.put("error_example", one.errorExample());
     }
     run.aboveControlTotals().forEach(root.putArray("above_control_totals")::add);
     ArrayNode formatted = root.putArray("formatted");

@@ -138,7 +138,7 @@ final class Tail {
     }
     all.add(
         new Placed(
-            new Rollup(spec.by(), totals, spec.grandTotal(), spec.file(), transactions),
+            new Rollup(spec.by(), totals, spec.grandTotal(), spec.file(), transactions, settings),
             spec.mark()));
   }
 
