@@ -3,6 +3,7 @@ package org.abletwine.cli;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.KeepFigures;
@@ -11,6 +12,8 @@ import org.abletwine.figures.RunRecord;
 
 /** What was made of the fetched columns: coalesced, computed, kept and rolled up. */
 final class DerivedLines {
+  private static final Pattern NUMBER = Pattern.compile("-?(0|[1-9][0-9]*)(\\.[0-9]+)?");
+
   private static final int MOST_GROUPS = 30;
 
   private DerivedLines() {}
@@ -110,7 +113,8 @@ final class DerivedLines {
     }
   }
 
+  /** A total; the least and greatest of text, dates and codes stay as they are. */
   private static String number(String value) {
-    return Figures.number(new BigDecimal(value));
+    return NUMBER.matcher(value).matches() ? Figures.number(new BigDecimal(value)) : value;
   }
 }

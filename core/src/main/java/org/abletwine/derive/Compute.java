@@ -14,6 +14,7 @@ import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.SettingException;
 
 /**
  * Adds a column computed by a SQL expression. Immutable.
@@ -36,11 +37,21 @@ public record Compute(String column, String expression, Expression.Settings sett
   }
 
   private Expression compile(Columns columns) {
-    Expression compiled = Expression.of(expression, columns, "compute " + column, settings);
-    columns.add(column, title(), "choose another name for the result");
+    Expression compiled;
+    try {
+      compiled = Expression.of(expression, columns, "compute " + column, settings);
+    } catch (SettingException e) {
+      declare(columns); // so that later steps can be checked too
+      throw e;
+    }
+    declare(columns);
     columns.typed(column, compiled.type());
     columns.computedBy(column, compiled.computed());
     return compiled;
+  }
+
+  private void declare(Columns columns) {
+    columns.add(column, title(), "choose another name for the result");
   }
 
   @Override

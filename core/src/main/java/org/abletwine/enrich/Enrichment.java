@@ -60,7 +60,9 @@ public final class Enrichment {
       try {
         steps.get(i).check(columns);
       } catch (SettingException e) {
-        mistakes.add(new Mistake(i, String.valueOf(e.getMessage())));
+        for (String message : String.valueOf(e.getMessage()).split("\n")) {
+          mistakes.add(new Mistake(i, message));
+        }
       }
     }
     return mistakes;

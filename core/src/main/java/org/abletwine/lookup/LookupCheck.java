@@ -14,58 +14,77 @@ import org.abletwine.table.SettingException;
 final class LookupCheck {
   private LookupCheck() {}
 
-  /** Checks what can be seen without the transactions. */
+  /**
+   * Checks what can be seen without the transactions.
+   *
+   * @throws SettingException naming every problem, a line for each
+   */
   static void settings(Lookup lookup) {
+    Problems problems = new Problems();
+    settings(lookup, problems);
+    problems.throwIfAny();
+  }
+
+  private static void settings(Lookup lookup, Problems problems) {
     String where = "lookup " + lookup.name;
+    problems.look(() -> keySize(lookup, where));
+    List<String> attributes = new ArrayList<>();
+    for (Attribute attribute : lookup.bring) {
+      if (!attribute.source().equals("*")) {
+        problems.look(() -> require(lookup, attribute.source(), where + ", bring"));
+      }
+      if (attributes.contains(attribute.as())) {
+        problems.look(() -> twice(attribute, where));
+      }
+      attributes.add(attribute.as());
+    }
+    for (KeyPart part : lookup.key) {
+      problems.look(() -> require(lookup, part.theirs(), where + ", key"));
+      if (part.theirsTo() != null) {
+        problems.look(() -> require(lookup, part.theirsTo(), where + ", key"));
+      }
+    }
+    problems.look(() -> rules(lookup, where));
+    if (lookup.duplicates.column() != null) {
+      problems.look(() -> require(lookup, lookup.duplicates.column(), where + ", duplicates"));
+    }
+    lookup.treatments.forEach(
+        (outcome, treatment) -> {
+          String setting = outcome == Outcome.MATCHED ? "empty" : outcome.label();
+          for (String column : treatment.fill().values().keySet()) {
+            problems.look(() -> brought(column, attributes, where + ", " + setting));
+          }
+        });
+  }
+
+  private static void keySize(Lookup lookup, String where) {
     if (lookup.key.isEmpty()) {
       throw new SettingException(where + ": no key; state it as ours = theirs");
     }
     if (lookup.key.size() > 31) {
       throw new SettingException(where + ": more than 31 key parts");
     }
-    List<String> attributes = new ArrayList<>();
-    Set<String> seen = new HashSet<>();
-    for (Attribute attribute : lookup.bring) {
-      if (!attribute.source().equals("*")) {
-        require(lookup, attribute.source(), where + ", bring");
-      }
-      if (!seen.add(attribute.as())) {
-        throw new SettingException(
-            where
-                + ", bring: \""
-                + attribute.as()
-                + "\" stands twice; give one another name: "
-                + attribute.source()
-                + " as OTHER");
-      }
-      attributes.add(attribute.as());
+  }
+
+  private static void twice(Attribute attribute, String where) {
+    throw new SettingException(
+        where
+            + ", bring: \""
+            + attribute.as()
+            + "\" stands twice; give one another name: "
+            + attribute.source()
+            + " as OTHER");
+  }
+
+  private static void brought(String column, List<String> attributes, String where) {
+    if (!attributes.contains(column)) {
+      throw new SettingException(
+          where
+              + ": fill names \""
+              + column
+              + "\", which the lookup does not bring; "
+              + NearestName.hint(column, attributes));
     }
-    for (KeyPart part : lookup.key) {
-      require(lookup, part.theirs(), where + ", key");
-      if (part.theirsTo() != null) {
-        require(lookup, part.theirsTo(), where + ", key");
-      }
-    }
-    rules(lookup, where);
-    if (lookup.duplicates.column() != null) {
-      require(lookup, lookup.duplicates.column(), where + ", duplicates");
-    }
-    lookup.treatments.forEach(
-        (outcome, treatment) -> {
-          for (String column : treatment.fill().values().keySet()) {
-            if (!seen.contains(column)) {
-              String setting = outcome == Outcome.MATCHED ? "empty" : outcome.label();
-              throw new SettingException(
-                  where
-                      + ", "
-                      + setting
-                      + ": fill names \""
-                      + column
-                      + "\", which the lookup does not bring; "
-                      + NearestName.hint(column, attributes));
-            }
-          }
-        });
   }
 
   /** Settings that contradict each other. */
@@ -132,22 +151,25 @@ final class LookupCheck {
   }
 
   /** Lookups tried for rows still without a match. */
-  private static void otherwise(Lookup lookup) {
+  private static void otherwise(Lookup lookup, Problems problems) {
     List<String> names = lookup.bring.stream().map(Attribute::as).toList();
     for (Lookup other : lookup.otherwise) {
-      settings(other);
+      settings(other, problems);
       for (Attribute attribute : other.bring) {
-        if (!names.contains(attribute.as())) {
-          throw new SettingException(
-              "lookup "
-                  + lookup.name
-                  + ", otherwise "
-                  + other.name
-                  + ": brings \""
-                  + attribute.as()
-                  + "\", which the lookup itself does not; "
-                  + NearestName.hint(attribute.as(), names));
-        }
+        problems.look(
+            () -> {
+              if (!names.contains(attribute.as())) {
+                throw new SettingException(
+                    "lookup "
+                        + lookup.name
+                        + ", otherwise "
+                        + other.name
+                        + ": brings \""
+                        + attribute.as()
+                        + "\", which the lookup itself does not; "
+                        + NearestName.hint(attribute.as(), names));
+              }
+            });
       }
     }
   }
@@ -165,34 +187,54 @@ final class LookupCheck {
     }
   }
 
-  /** Checks everything, declares the added columns, and returns the keys' column numbers. */
+  /**
+   * Checks everything, declares the added columns, and returns the keys' column numbers. The
+   * columns are declared even when something is wrong, so that later steps can be checked too.
+   *
+   * @throws SettingException naming every problem, a line for each
+   */
   static List<int[]> against(Lookup lookup, Columns columns) {
-    settings(lookup);
-    otherwise(lookup);
+    Problems problems = new Problems();
+    settings(lookup, problems);
+    otherwise(lookup, problems);
     String step = "lookup " + lookup.name;
     List<int[]> numbers = new ArrayList<>();
-    numbers.add(keyColumns(lookup, columns, step + ", key"));
+    numbers.add(keyColumns(lookup, columns, step + ", key", problems));
     for (Lookup other : lookup.otherwise) {
-      numbers.add(keyColumns(other, columns, step + ", otherwise " + other.name + ", key"));
+      String where = step + ", otherwise " + other.name + ", key";
+      numbers.add(keyColumns(other, columns, where, problems));
     }
+    Set<String> declared = new HashSet<>();
     for (Attribute attribute : lookup.bring) {
-      String other = prefix(lookup.name) + "_" + attribute.as();
-      columns.add(
-          attribute.as(),
-          step,
-          "bring it under another name: " + attribute.source() + " as " + other);
+      if (!declared.add(attribute.as())) {
+        continue; // told already
+      }
+      String remedy =
+          "bring it under another name: "
+              + attribute.source()
+              + " as "
+              + prefix(lookup.name)
+              + "_"
+              + attribute.as();
+      problems.look(() -> columns.add(attribute.as(), step, remedy));
       ColumnType type = lookup.reference.type(attribute.source());
       Aggregate aggregate = attribute.aggregate();
       columns.typed(attribute.as(), aggregate == null ? type : aggregate.type(type));
     }
     if (lookup.mark != null) {
-      columns.add(lookup.mark, step, "choose another name for mark");
+      problems.look(() -> columns.add(lookup.mark, step, "choose another name for mark"));
     }
+    problems.throwIfAny();
     return numbers;
   }
 
-  private static int[] keyColumns(Lookup lookup, Columns columns, String where) {
-    return lookup.key.stream().mapToInt(part -> columns.require(part.ours(), where)).toArray();
+  private static int[] keyColumns(Lookup lookup, Columns columns, String where, Problems problems) {
+    int[] numbers = new int[lookup.key.size()];
+    for (int part = 0; part < numbers.length; part++) {
+      int at = part;
+      problems.look(() -> numbers[at] = columns.require(lookup.key.get(at).ours(), where));
+    }
+    return numbers;
   }
 
   private static String prefix(String lookupName) {

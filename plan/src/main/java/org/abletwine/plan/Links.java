@@ -37,6 +37,37 @@ final class Links {
     this.mistakes = mistakes;
   }
 
+  /** Tells links from columns that are not there, or to references that are not there. */
+  void check() {
+    specs.forEach(
+        (name, spec) ->
+            spec.links()
+                .forEach(
+                    (column, target) -> {
+                      String where = "reference " + name + ", links: ";
+                      Table table = tables.get(name);
+                      if (table != null && table.schema().indexOf(column) < 0) {
+                        mistakes.add(
+                            spec.table().mark(),
+                            where
+                                + table.name()
+                                + " has no column \""
+                                + column
+                                + "\"; "
+                                + NearestName.hint(column, table.schema().names()));
+                      }
+                      if (!specs.containsKey(target)) {
+                        mistakes.add(
+                            spec.table().mark(),
+                            where
+                                + "no reference is called \""
+                                + target
+                                + "\"; "
+                                + NearestName.hint(target, specs.keySet()));
+                      }
+                    }));
+  }
+
   /** Attributes to bring by way of one link: what follows the first dot, and their names. */
   private record Linked(String rest, String as) {}
 
@@ -110,13 +141,7 @@ final class Links {
     ReferenceSpec spec = specs.get(target);
     Table table = tables.get(target);
     if (spec == null || table == null) {
-      throw new SettingException(
-          "reference "
-              + link.reference()
-              + ", links: no reference is called \""
-              + target
-              + "\"; "
-              + NearestName.hint(target, specs.keySet()));
+      return; // told by check()
     }
     if (!seen.add(target)) {
       throw new SettingException(

@@ -68,6 +68,7 @@ final class PlanCompiler {
     if (!plan.title().isEmpty()) {
       builder.title(plan.title());
     }
+    links().check();
     Map<String, Lookup> lookups = new LinkedHashMap<>();
     Map<String, String> referenceOf = new LinkedHashMap<>();
     List<Placed> steps = new ArrayList<>();
@@ -119,8 +120,11 @@ final class PlanCompiler {
     if (spec instanceof KeepSpec keep) {
       return List.of(new Keep(keep.condition(), keep.leftOut(), transactions, expressions()));
     }
-    return new Links(plan.references(), references, mistakes)
-        .follow((LookupSpec) spec, this::lookup);
+    return links().follow((LookupSpec) spec, this::lookup);
+  }
+
+  private Links links() {
+    return new Links(plan.references(), references, mistakes);
   }
 
   private void checkMeasure(Table transactions) {
@@ -206,7 +210,9 @@ final class PlanCompiler {
       }
       return step.mark() == null ? lookup : lookup.markAs(step.mark());
     } catch (SettingException e) {
-      mistakes.add(step.place(), String.valueOf(e.getMessage()));
+      for (String message : String.valueOf(e.getMessage()).split("\n")) {
+        mistakes.add(step.place(), message);
+      }
       return null;
     }
   }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.abletwine.table.SettingException;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
@@ -41,6 +42,14 @@ class BadPlansTest {
         refused(
             "steps: [ { lookup: r, bring: [name, name] } ]",
             "line 4, column 20: lookup r, bring: \"name\" stands twice; give one another name: name as OTHER"),
+        refused(
+            "steps:\n- { lookup: r, key: idd = cod, bring: [nmae, lo as day], empty: { fill: { hi: 0 } } }\n- { compute: { x: kgs + day, z: nmae || x } }",
+            "line 5, column 13: lookup r, bring: r.csv has no column \"nmae\"; did you mean \"name\"?",
+            "line 5, column 13: lookup r, key: r.csv has no column \"cod\"; did you mean \"code\"?",
+            "line 5, column 13: lookup r, empty: fill names \"hi\", which the lookup does not bring; the names are nmae, day",
+            "line 5, column 13: lookup r, key: t.csv has no column \"idd\", nor has a step before added one; did you mean \"id\"?",
+            "line 5, column 13: lookup r: there is a column \"day\" already, from t.csv; bring it under another name: lo as r_day",
+            "line 6, column 19: compute x: no column is called \"kgs\" (at character 1); did you mean \"kg\"?"),
         refused(
             "steps: [ { lookup: r, bring: [name as kg] } ]",
             "line 4, column 20: lookup r: there is a column \"kg\" already, from t.csv; bring it under another name: name as r_kg"),
@@ -220,6 +229,19 @@ class BadPlansTest {
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\noutputs: { record: r.csv }",
             "line 5, column 10: outputs: r.csv is also an input; source tables are never changed, so write elsewhere"));
+  }
+
+  @Test
+  void linksThatLeadNowhereAreToldWhetherFollowedOrNot() throws IOException {
+    String head = HEAD.replace("key: code }", "key: code, links: { nam: r, name: q, lo: r } }");
+    Path plan =
+        Files.writeString(
+            folder.resolve("p.plan.yaml"), head + "steps: [ { lookup: r, bring: [name.x] } ]\n");
+    assertThat(PlanFile.check(plan))
+        .extracting(message -> message.replace(folder + "/", ""))
+        .containsExactly(
+            "p.plan.yaml line 3, column 26: reference r, links: r.csv has no column \"nam\"; did you mean \"name\"?",
+            "p.plan.yaml line 3, column 26: reference r, links: no reference is called \"q\"; the names are r");
   }
 
   @ParameterizedTest
