@@ -6,7 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import org.abletwine.audit.ColumnProfile;
+import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.RecordFinder;
 import org.abletwine.audit.RecordFinder.Choice;
 import org.abletwine.audit.RecordFinder.Found;
@@ -40,6 +40,16 @@ import picocli.CommandLine.Parameters;
 final class FindCommand implements Callable<Integer> {
   private static final int MOST_RECORDS = 10;
   private static final int MOST_CHOICES = 20;
+
+  /** Tried, those not needed left out, when nothing fits as written. */
+  private static final List<String> LENIENT =
+      List.of(
+          "trim",
+          "collapse-spaces",
+          "ignore-case",
+          "ignore-accents",
+          "ignore-punctuation",
+          "drop-leading-zeros");
 
   @Parameters(index = "0", paramLabel = "REFERENCE", description = "The table.")
   private Path file;
@@ -97,32 +107,39 @@ final class FindCommand implements Callable<Integer> {
     return 0;
   }
 
-  /** The key as stated, or the first single column or pair that could be one. */
+  /** The key as stated, else what the data says. */
   private List<String> keys(Table table) {
     if (key != null) {
       List<String> stated = NameLists.split(key);
       stated.forEach(name -> table.schema().require(name, "--key: " + table.name()));
       return stated;
     }
+    return given.isEmpty() ? likeliestKey(table) : completed(table);
+  }
+
+  /** The given columns, with the fewest others that make a key of them; the first such ones. */
+  private List<String> completed(Table table) {
+    int[] columns = given.keySet().stream().mapToInt(table.schema()::indexOf).toArray();
+    List<List<String>> more =
+        DuplicateAudit.of(table, columns, List.of(Normalise.trim())).report(0).uniqueWith();
+    List<String> keys = new ArrayList<>(given.keySet());
+    more.stream().limit(1).forEach(keys::addAll);
+    return keys;
+  }
+
+  /** The first single column or pair that could be a key; best one with the first column. */
+  private static List<String> likeliestKey(Table table) {
     TableProfile profile = TableProfile.of(table);
-    // Asked for nothing, a key that begins with the first column is most likely what is meant.
     String first = table.schema().names().get(0);
-    for (ColumnProfile column : profile.columns()) {
-      boolean fits =
-          given.isEmpty() ? column.name().equals(first) : given.containsKey(column.name());
-      if (column.unique() && fits) {
-        return List.of(column.name());
-      }
-    }
-    for (List<String> pair : profile.pairs()) {
-      boolean fits =
-          given.isEmpty() ? pair.contains(first) : pair.stream().anyMatch(given::containsKey);
-      if (fits) {
-        return pair;
-      }
+    boolean unique = profile.columns().stream().anyMatch(c -> c.unique() && c.name().equals(first));
+    if (unique) {
+      return List.of(first);
     }
     // A reference that holds its key twice has no unique column: its first is still the best guess.
-    return given.isEmpty() ? List.of(first) : List.copyOf(given.keySet());
+    return profile.pairs().stream()
+        .filter(pair -> pair.contains(first))
+        .findFirst()
+        .orElse(List.of(first));
   }
 
   private void print(Table table, Found found, List<String> open) {
@@ -137,6 +154,9 @@ final class FindCommand implements Callable<Integer> {
             + (found.rows() == 0 ? "no row" : RunSummary.rows(found.rows())));
     if (found.rows() == 0) {
       nothing(found, colour);
+      if (normalise == null) {
+        otherwise(table, colour);
+      }
     } else if (found.rows() == 1) {
       found.records().forEach((number, cells) -> record(number, cells, found, colour));
     } else if (open.isEmpty()) {
@@ -144,6 +164,33 @@ final class FindCommand implements Callable<Integer> {
     } else {
       choices(found, colour);
     }
+  }
+
+  /** Says which normalise steps would find something, when some do. */
+  private void otherwise(Table table, boolean colour) {
+    List<String> steps = new ArrayList<>(LENIENT);
+    if (found(table, steps).rows() == 0) {
+      return;
+    }
+    for (String step : LENIENT) {
+      List<String> fewer = new ArrayList<>(steps);
+      fewer.remove(step);
+      if (found(table, fewer).rows() > 0) {
+        steps = fewer;
+      }
+    }
+    Found found = found(table, steps);
+    System.out.println(
+        "  "
+            + Ink.GOOD.on("with --normalise " + String.join(",", steps), colour)
+            + " it is "
+            + (found.rows() == 1 ? "row " : "rows ")
+            + String.join(", ", found.records().keySet().stream().map(String::valueOf).toList())
+            + (found.records().size() < found.rows() ? " and more" : ""));
+  }
+
+  private Found found(Table table, List<String> steps) {
+    return new RecordFinder(table, Normalise.parse(steps)).find(given, List.of(), MOST_RECORDS);
   }
 
   private static void record(Long number, List<String> cells, Found found, boolean colour) {

@@ -67,6 +67,9 @@ final class RunSummary {
   }
 
   private void outcomes() {
+    if (run.lookups().isEmpty()) {
+      return;
+    }
     lines.add("");
     lines.add(
         Ink.BOLD.on("Lookups", colour) + ": matched + unmatched + ambiguous + blank key = rows");

@@ -115,6 +115,15 @@ class WholePlanTest {
     assertThat(Cli.run("find", file("growers.csv")).err())
         .as("growers registered twice leave no unique column")
         .contains("the key of growers.csv is grower_no\n");
+    assertThat(Cli.run("find", file("prices.csv"), "commodity=wheat", "grade=F1").out())
+        .as("the key is completed with the first column that makes one")
+        .contains("4 rows", "effective_from can still be one of 4 values");
+    assertThat(Cli.run("find", file("growers.csv"), "grower_no=42v").out())
+        .as("what would find it, no step more than needed")
+        .contains("no row", "with --normalise ignore-case,drop-leading-zeros it is rows 43, 44");
+    assertThat(Cli.run("find", file("growers.csv"), "grower_no=999").out())
+        .contains("grower_no has no such value")
+        .doesNotContain("--normalise");
     assertThat(Cli.run("find", file("sites.csv"), "site_cod=KEL").err())
         .contains("did you mean \"site_code\"?");
     assertThat(Cli.run("find", file("sites.csv"), "site_code=KEL", "--json").out())

@@ -2,8 +2,6 @@ package org.abletwine.compute;
 
 import java.time.LocalDate;
 import java.util.List;
-import net.sf.jsqlparser.JSQLParserException;
-import net.sf.jsqlparser.parser.CCJSqlParserUtil;
 import org.abletwine.step.Columns;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
@@ -86,30 +84,10 @@ public final class Expression {
   private static Expression compile(
       String text, Columns columns, String where, Settings settings, Kind wanted) {
     Scope scope = new Scope(columns, where, text);
-    Node node = new NodeBuilder(scope, settings.today()).build(parse(text, where), wanted);
+    Node node =
+        new NodeBuilder(scope, settings.today())
+            .build(SqlText.parse(text, columns.names(), where), wanted);
     return new Expression(text, node, scope.used(), new Frame(where, settings.errorsAreNull()));
-  }
-
-  static net.sf.jsqlparser.expression.Expression parse(String text, String where) {
-    try {
-      return CCJSqlParserUtil.parseExpression(text, false);
-    } catch (JSQLParserException first) {
-      try {
-        return CCJSqlParserUtil.parseCondExpression(text, false);
-      } catch (JSQLParserException e) {
-        throw new SettingException(where + ": cannot read `" + text + "`: " + place(e));
-      }
-    }
-  }
-
-  private static String place(JSQLParserException e) {
-    Throwable cause = e.getCause();
-    String message = String.valueOf(cause == null ? e.getMessage() : cause.getMessage());
-    java.util.regex.Matcher place =
-        java.util.regex.Pattern.compile("line \\d+, column (\\d+)").matcher(message);
-    return place.find()
-        ? "it goes wrong at character " + place.group(1)
-        : "it is not an expression of ISO SQL";
   }
 
   /** Returns what it computes, for expressions that name its column. */
@@ -188,6 +166,14 @@ public final class Expression {
    */
   public @Nullable String text(int row) {
     return values.known[row] ? Conversions.text(values, row, node.kind) : null;
+  }
+
+  /**
+   * @param row a row of the batch, 0-based
+   * @return whether it could not be computed, and is null for that
+   */
+  public boolean failed(int row) {
+    return frame.failed(row);
   }
 
   /** Returns rows that could not be computed and got null. */

@@ -1,5 +1,6 @@
 package org.abletwine.compute;
 
+import java.util.BitSet;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 
@@ -10,6 +11,7 @@ final class Frame {
   private Batch batch = new Batch(0);
   private long errors;
   private String example = "";
+  private final BitSet failed = new BitSet();
 
   /**
    * @param what the column or condition being computed, for messages
@@ -22,6 +24,7 @@ final class Frame {
 
   void over(Batch rows) {
     batch = rows;
+    failed.clear();
   }
 
   Batch batch() {
@@ -41,9 +44,15 @@ final class Frame {
               + "; correct the row, guard the expression with CASE or NULLIF, or state errors:"
               + " null");
     }
+    failed.set(row);
     if (errors++ == 0) {
       example = full;
     }
+  }
+
+  /** Whether a row of the batch could not be computed. */
+  boolean failed(int row) {
+    return failed.get(row);
   }
 
   long errors() {

@@ -103,6 +103,9 @@ public record Compute(String column, String expression, Expression.Settings sett
 
     /** The first input that is null, and why that one is, down the chain. */
     private int reason(Batch batch, int row) {
+      if (expression.failed(row)) {
+        return reasons.of(step.column + ": cannot be computed");
+      }
       for (int i = 0; i < inputs.length; i++) {
         CellVector cells = batch.asIs(inputs[i]);
         if (cells.starts[row] < 0) {
@@ -111,7 +114,7 @@ public record Compute(String column, String expression, Expression.Settings sett
           return reasons.of(chained ? why : expression.inputs().get(i) + ": " + why);
         }
       }
-      return reasons.of("the expression: no value");
+      return reasons.of(step.column + ": the expression gives null");
     }
 
     @Override

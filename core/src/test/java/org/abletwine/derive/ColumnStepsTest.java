@@ -3,6 +3,7 @@ package org.abletwine.derive;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.ListSink;
@@ -92,7 +93,48 @@ class ColumnStepsTest {
     assertThat(figures.errorExample()).contains("row 3");
     assertThat(figures.reasons())
         .extracting(share -> share.rows() + " " + share.name())
-        .containsExactlyInAnyOrder("1 the expression: no value", "1 kg: empty");
+        .containsExactlyInAnyOrder("1 double: cannot be computed", "1 kg: empty");
+  }
+
+  @Test
+  void aColumnCalledLikeAWordOfSqlIsToBeQuoted() {
+    assertThatThrownBy(
+            () ->
+                run(
+                    new Compute("double", "kg * 2", LENIENT),
+                    new Compute("more", "double + 1", LENIENT)))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("cannot read `double + 1`: it goes wrong at character 8")
+        .hasMessageContaining("write \"double\" in double quotes, since it is a word of SQL too");
+    assertThatThrownBy(() -> run(new Compute("more", "kg +", LENIENT)))
+        .message()
+        .doesNotContain("double quotes");
+  }
+
+  /** An error, and an expression that gives null by itself, are told apart down the chain. */
+  @Test
+  void aNullOfTheExpressionItselfIsNamedAfterItsColumn() {
+    RunRecord record =
+        run(
+            new Compute("double", "kg * 2", LENIENT),
+            new Compute("more", "\"double\" + 1", LENIENT),
+            new Compute("none", "nullif(id, id)", LENIENT),
+            new Compute("after", "none || '!'", LENIENT));
+    List<String> reasons = new ArrayList<>();
+    for (ComputeFigures figures : record.of(ComputeFigures.class)) {
+      figures
+          .reasons()
+          .forEach(
+              share -> reasons.add(figures.column() + " " + share.rows() + " " + share.name()));
+    }
+    assertThat(reasons)
+        .containsExactlyInAnyOrder(
+            "double 1 double: cannot be computed",
+            "double 1 kg: empty",
+            "more 1 double: cannot be computed",
+            "more 1 kg: empty",
+            "none 4 none: the expression gives null",
+            "after 4 none: the expression gives null");
   }
 
   /** Down the chain: the reason a computed null gives is that of the column it came from. */
