@@ -223,20 +223,24 @@ final class LookupRunner implements StepRunner {
     int keyCell = attributes;
     for (LoadedReference.LeftOutDuplicate duplicate : reference.duplicates()) {
       exceptions.found(
-          lookup.name,
-          "duplicate left out",
-          reference.name(),
-          reference.numbers().of(duplicate.row()),
-          String.valueOf(reference.rows().get(duplicate.row(), keyCell)),
-          "row "
-              + reference.numbers().of(duplicate.stays())
-              + " stays ("
-              + lookup.duplicates
-              + ")");
+          new Exceptions.Found(
+              lookup.name,
+              "duplicate left out",
+              reference.name(),
+              reference.numbers().of(duplicate.row()),
+              String.valueOf(reference.rows().get(duplicate.row(), keyCell)),
+              "row "
+                  + reference.numbers().of(duplicate.stays())
+                  + " stays ("
+                  + lookup.duplicates
+                  + ")",
+              null));
     }
     for (String example : reference.collisionExamples()) {
+      String detail = "equal only by normalising";
       exceptions.found(
-          lookup.name, "collision", reference.name(), 0, example, "equal only by normalising");
+          new Exceptions.Found(
+              lookup.name, "collision", reference.name(), 0, example, detail, null));
     }
   }
 
@@ -249,12 +253,14 @@ final class LookupRunner implements StepRunner {
           key.append(part == 0 ? "" : " | ").append(value == null ? "" : value);
         }
         exceptions.found(
-            lookup.name,
-            OUTCOMES[outcomes[row]].label(),
-            transactions,
-            batch.rowNumber(row),
-            key.toString(),
-            detail(row));
+            new Exceptions.Found(
+                lookup.name,
+                OUTCOMES[outcomes[row]].label(),
+                transactions,
+                batch.rowNumber(row),
+                key.toString(),
+                detail(row),
+                measure < 0 ? null : batch.column(measure).get(row)));
       }
     }
   }

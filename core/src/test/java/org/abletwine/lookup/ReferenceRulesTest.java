@@ -43,8 +43,15 @@ class ReferenceRulesTest {
             sink,
             new RunContext(
                 Progress.NONE,
-                (step, kind, table, row, key, detail) ->
-                    exceptions.add(kind + " " + table + " " + row + " " + key + " " + detail)))
+                found ->
+                    exceptions.add(
+                        String.join(
+                            " ",
+                            found.kind(),
+                            found.table(),
+                            "" + found.row(),
+                            found.key(),
+                            found.detail()))))
         .lookups()
         .get(0);
   }

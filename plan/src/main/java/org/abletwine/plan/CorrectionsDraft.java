@@ -1,5 +1,6 @@
 package org.abletwine.plan;
 
+import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -16,6 +17,7 @@ import org.abletwine.compute.RowFilter;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMisses;
+import org.abletwine.step.Exceptions;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -29,7 +31,7 @@ import org.jspecify.annotations.Nullable;
  * most like it, for a person to accept or not. Lines of an earlier draft that were decided are kept
  * as they are, and their keys are not proposed again.
  */
-final class CorrectionsDraft {
+final class CorrectionsDraft implements Exceptions {
   private static final int MOST_KEYS = 100_000;
   private static final String[] HEADER = {
     "column", "written", "meant", "similarity", "rows", "measure", "accept"
@@ -37,7 +39,7 @@ final class CorrectionsDraft {
 
   private final Path target;
   private final Map<String, Lookup> lookups;
-  private final Map<String, Map<String, Long>> unmatched = new LinkedHashMap<>();
+  private final Map<String, Map<String, Unmatched>> unmatched = new LinkedHashMap<>();
 
   /**
    * @param target the draft
@@ -49,12 +51,36 @@ final class CorrectionsDraft {
     this.lookups.values().removeIf(lookup -> lookup.keyParts().size() != 1);
   }
 
-  void found(String step, String kind, String key) {
-    if (kind.equals("unmatched") && lookups.containsKey(step)) {
-      Map<String, Long> keys = unmatched.computeIfAbsent(step, s -> new LinkedHashMap<>());
-      if (keys.size() < MOST_KEYS || keys.containsKey(key)) {
-        keys.merge(key, 1L, Long::sum);
+  @Override
+  public void found(Found found) {
+    if (found.kind().equals("unmatched") && lookups.containsKey(found.step())) {
+      Map<String, Unmatched> keys =
+          unmatched.computeIfAbsent(found.step(), s -> new LinkedHashMap<>());
+      if (keys.size() < MOST_KEYS || keys.containsKey(found.key())) {
+        keys.computeIfAbsent(found.key(), key -> new Unmatched()).add(found.measure());
       }
+    }
+  }
+
+  /** A key and what its rows come to. */
+  private static final class Unmatched {
+    private long rows;
+    private @Nullable BigDecimal measure;
+
+    void add(@Nullable String value) {
+      rows++;
+      if (value != null) {
+        try {
+          BigDecimal more = new BigDecimal(value.strip());
+          measure = measure == null ? more : measure.add(more);
+        } catch (NumberFormatException e) {
+          return; // what is no number is counted with the totals of the lookup
+        }
+      }
+    }
+
+    String measured() {
+      return measure == null ? "" : measure.toPlainString();
     }
   }
 
@@ -76,7 +102,7 @@ final class CorrectionsDraft {
   record Written(CsvRows rows, int proposed, int kept) {}
 
   private void propose(
-      String step, Map<String, Long> keys, Set<String> known, List<String[]> proposed) {
+      String step, Map<String, Unmatched> keys, Set<String> known, List<String[]> proposed) {
     Lookup lookup = lookups.get(step);
     if (lookup == null) {
       return;
@@ -93,8 +119,8 @@ final class CorrectionsDraft {
                     key,
                     miss.key(),
                     String.format(Locale.ROOT, "%.3f", miss.similarity()),
-                    Long.toString(rows),
-                    "",
+                    Long.toString(rows.rows),
+                    rows.measured(),
                     ""
                   });
             }

@@ -9,12 +9,19 @@ final class ExceptionFile implements Exceptions, AutoCloseable {
   private final CsvRows rows;
 
   ExceptionFile(Path target) {
-    rows = new CsvRows(target, "step", "kind", "table", "row", "key", "detail");
+    rows = new CsvRows(target, "step", "kind", "table", "row", "key", "detail", "measure");
   }
 
   @Override
-  public void found(String step, String kind, String table, long row, String key, String detail) {
-    rows.row(step, kind, table, row == 0 ? "" : Long.toString(row), key, detail);
+  public void found(Found found) {
+    rows.row(
+        found.step(),
+        found.kind(),
+        found.table(),
+        found.row() == 0 ? "" : Long.toString(found.row()),
+        found.key(),
+        found.detail(),
+        found.measure() == null ? "" : found.measure());
   }
 
   long count() {

@@ -131,12 +131,12 @@ public final class PlannedRun {
     if (file == null && draft == null) {
       return Exceptions.NONE;
     }
-    return (step, kind, table, row, key, detail) -> {
+    return found -> {
       if (file != null) {
-        file.found(step, kind, table, row, key, detail);
+        file.found(found);
       }
       if (draft != null) {
-        draft.found(step, kind, key);
+        draft.found(found);
       }
     };
   }
