@@ -23,7 +23,7 @@ final class Values {
 
     @Override
     boolean concerns(char[] text, int start, int end) {
-      return end > start && end - start < width;
+      return end > start && Character.codePointCount(text, start, end - start) < width;
     }
 
     @Override
@@ -57,7 +57,7 @@ final class Values {
     @Override
     CharSequence changed(String cell) {
       try {
-        BigDecimal number = new BigDecimal(cell.strip()).stripTrailingZeros();
+        BigDecimal number = new BigDecimal(Spaces.trimmed(cell)).stripTrailingZeros();
         // A huge exponent is kept as one: writing it out would be a text of that many digits.
         return Math.abs((long) number.scale()) <= MOST_EXPONENT
             ? number.toPlainString()
@@ -86,7 +86,7 @@ final class Values {
 
     @Override
     CharSequence changed(String cell) {
-      LocalDateTime read = patterns.read(cell.strip());
+      LocalDateTime read = patterns.read(Spaces.trimmed(cell));
       return read == null ? cell : read.toLocalDate().toString();
     }
   }
