@@ -74,7 +74,7 @@ final class ProfileCommand implements Callable<Integer> {
     for (ColumnProfile column : profile.columns()) {
       table.cell(column.name(), Ink.BOLD).cell(column.type());
       table.cell(RunSummary.count(column.nulls()), column.nulls() == 0 ? Ink.DIM : Ink.PLAIN);
-      table.cell((column.exact() ? "" : "about ") + RunSummary.count(column.distinct()));
+      table.cell(RunSummary.count(column.distinct()) + (column.exact() ? "" : " ± 1.6 %"));
       table.cell(
           column.shortest() == column.longest()
               ? Integer.toString(column.longest())

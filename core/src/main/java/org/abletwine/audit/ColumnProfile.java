@@ -6,8 +6,8 @@ import java.util.List;
  * What a column holds.
  *
  * @param name the column
- * @param type whole number, decimal, date or text: what all values that are not null are; "empty"
- *     when there are none
+ * @param type whole number, code (digits, some with leading zeros), decimal, date or text: what all
+ *     values that are not null are; "empty" when there are none
  * @param nulls null cells
  * @param distinct distinct values, null not counted
  * @param exact whether distinct is exact; else it is an estimate with a standard error of 1.6 %

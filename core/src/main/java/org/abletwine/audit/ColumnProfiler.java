@@ -29,6 +29,7 @@ final class ColumnProfiler {
   private int shortest = Integer.MAX_VALUE;
   private int longest;
   private boolean whole = true;
+  private boolean padded;
   private boolean decimal = true;
   private boolean date = true;
 
@@ -100,6 +101,7 @@ final class ColumnProfiler {
     boolean number = others == 0 && digits > 0 && points <= 1;
     decimal &= number;
     whole &= number && points == 0;
+    padded |= digits > 1 && text[at] == '0';
     date &= end - start == 10 && digits == 8 && text[start + 4] == '-' && text[start + 7] == '-';
   }
 
@@ -107,7 +109,9 @@ final class ColumnProfiler {
     String type =
         values == 0
             ? "empty"
-            : whole ? "whole number" : decimal ? "decimal" : date ? "date" : "text";
+            : whole
+                ? (padded ? "code" : "whole number")
+                : decimal ? "decimal" : date ? "date" : "text";
     return new ColumnProfile(
         name,
         type,

@@ -70,7 +70,7 @@ public record TableProfile(
         ColumnProfile other = columns.get(b);
         if (!one.unique()
             && !other.unique()
-            && (!textOnly || one.type().equals("text") && other.type().equals("text"))
+            && (!textOnly || text(one) && text(other))
             && one.nulls() + other.nulls() == 0
             && (double) one.distinct() * other.distinct() >= rows
             && pairs.size() < MOST_PAIRS) {
@@ -79,6 +79,10 @@ public record TableProfile(
       }
     }
     return pairs;
+  }
+
+  private static boolean text(ColumnProfile column) {
+    return column.type().equals("text") || column.type().equals("code");
   }
 
   private static List<List<String>> tried(Table table, List<int[]> candidates) {
