@@ -88,13 +88,29 @@ public final class NearMisses {
         new LevenshteinDistance(Math.max(1, key.length() / CHARACTERS_PER_EDIT));
     List<NearMiss> near = new ArrayList<>();
     for (int candidate : candidates) {
-      if (edits.apply(key, keys[candidate]) >= 0) {
+      if (edits.apply(key, keys[candidate]) >= 0 || swapped(key, keys[candidate])) {
         near.add(new NearMiss(keys[candidate], SIMILARITY.apply(key, keys[candidate])));
       }
     }
     near.sort(
         Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
     return List.copyOf(near.subList(0, Math.min(most, near.size())));
+  }
+
+  /** Whether two neighbouring characters changed places: one slip, though two edits. */
+  private static boolean swapped(String one, String other) {
+    int length = one.length();
+    if (length != other.length()) {
+      return false;
+    }
+    int at = 0;
+    while (at < length && one.charAt(at) == other.charAt(at)) {
+      at++;
+    }
+    return at + 1 < length
+        && one.charAt(at) == other.charAt(at + 1)
+        && one.charAt(at + 1) == other.charAt(at)
+        && one.regionMatches(at + 2, other, at + 2, length - at - 2);
   }
 
   /**

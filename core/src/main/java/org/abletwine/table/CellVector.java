@@ -485,7 +485,8 @@ public final class CellVector {
     if (narrow) {
       byte[] newSpecial = new byte[newStarts.length];
       for (int i = 0; i < count; i++) {
-        newSpecial[i] = special[picked[i]];
+        // Nulls at the end have no mark.
+        newSpecial[i] = picked[i] < special.length ? special[picked[i]] : 0;
       }
       special = newSpecial;
     }

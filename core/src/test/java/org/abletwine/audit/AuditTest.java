@@ -80,6 +80,15 @@ class AuditTest {
     assertThat(found).as("of 400").isGreaterThan(380);
   }
 
+  @Test
+  void twoCharactersThatChangedPlacesAreOneSlip() {
+    NearMisses near = new NearMisses(List.of("Thistle", "Whistle", "Bristle", "Merrow"));
+    assertThat(near.of("Thistel", 3)).extracting(m -> m.key()).containsExactly("Thistle");
+    assertThat(near.of("hTistle", 3)).extracting(m -> m.key()).contains("Thistle");
+    assertThat(near.of("Thislte", 1)).extracting(m -> m.key()).containsExactly("Thistle");
+    assertThat(near.of("Rowmer", 3)).isEmpty();
+  }
+
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4, 5})
   void duplicatesAgreeWithCountingByHand(long seed) {

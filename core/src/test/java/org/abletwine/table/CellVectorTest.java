@@ -120,4 +120,26 @@ class CellVectorTest {
     assertThat(batch.column(0).inBytes(0)).as("not as it was read").isFalse();
     assertThat(batch.column(0).get(0)).isEqualTo("rye");
   }
+
+  /** A computed column that is null to its end was never given a mark for those rows. */
+  @Test
+  void rowsOfNothingButNullsCanBePicked() {
+    CellVector cells = new CellVector();
+    cells.clearNarrow();
+    for (int row = 0; row < 40; row++) {
+      cells.appendNull();
+    }
+    cells.pick(new int[] {39, 0, 20}, 3);
+    assertThat(cells.isNull(0)).isTrue();
+    assertThat(cells.get(2)).isNull();
+    CellVector some = new CellVector();
+    some.clearNarrow();
+    some.append("first");
+    for (int row = 0; row < 40; row++) {
+      some.appendNull();
+    }
+    some.pick(new int[] {40, 0}, 2);
+    assertThat(some.get(0)).isNull();
+    assertThat(some.get(1)).isEqualTo("first");
+  }
 }

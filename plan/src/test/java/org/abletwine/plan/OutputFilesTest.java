@@ -1,0 +1,210 @@
+package org.abletwine.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.abletwine.step.Progress;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The files a run writes beside the enriched one, read back. */
+class OutputFilesTest {
+  @TempDir private Path folder;
+
+  @BeforeEach
+  void tables() throws IOException {
+    write(
+        "t.csv",
+        "id,code,kg",
+        "1,Thistle,500",
+        "2,Thistel,20.5",
+        "3,,7",
+        "4,Thistel,9.5",
+        "5,Mero,x",
+        "6,Q,1",
+        "7,Twin,2");
+    write(
+        "r.csv", "code,name,seen", "Thistle,T,1", "Merow,M,1", "Twin,A,1", "Twin,B,2", "twin,C,3");
+  }
+
+  private void write(String name, String... lines) throws IOException {
+    Files.writeString(folder.resolve(name), String.join("\n", lines) + "\n");
+  }
+
+  private void run(String reference, String steps, String outputs) throws IOException {
+    Path plan =
+        Files.writeString(
+            folder.resolve("p.plan.yaml"),
+            """
+            able-twine: 1
+            transactions: { file: t.csv }
+            measure: kg
+            references:
+              r: { file: r.csv, key: code%s }
+              draft: { file: draft.csv, where: "accept = 'yes'" }
+            steps: [%s]
+            outputs: { enriched: o.csv, %s }
+            """
+                .formatted(reference, steps, outputs));
+    PlanFile.load(plan).run(Progress.NONE);
+  }
+
+  private static final String LOOKUP = "{ lookup: r, bring: [name] }";
+
+  private void emptyDraft() throws IOException {
+    write("draft.csv", "column,written,meant,similarity,rows,measure,accept");
+  }
+
+  @Test
+  void exceptionsNameRowKeyDetailAndMeasure() throws IOException {
+    emptyDraft();
+    run(
+        "",
+        LOOKUP.replace("[name]", "[name], normalise: [trim, ignore-case]"),
+        "exceptions: x.csv");
+    assertThat(Files.readAllLines(folder.resolve("x.csv")))
+        .containsExactly(
+            "step,kind,table,row,key,detail,measure",
+            "r,collision,r.csv,,\"\"\"Twin\"\" = \"\"twin\"\" (rows 3, 4, 5)\",equal only by normalising,",
+            "r,unmatched,t.csv,2,Thistel,,20.5",
+            "r,blank-key,t.csv,3,,,7",
+            "r,unmatched,t.csv,4,Thistel,,9.5",
+            "r,unmatched,t.csv,5,Mero,,x",
+            "r,unmatched,t.csv,6,Q,,1",
+            "r,ambiguous,t.csv,7,Twin,\"rows 3, 4, 5 of r.csv\",2");
+  }
+
+  @Test
+  void duplicatesLeftOutAreExceptionsToo() throws IOException {
+    emptyDraft();
+    run(", duplicates: { newest-by: seen }", LOOKUP, "exceptions: x.csv");
+    assertThat(Files.readString(folder.resolve("x.csv")))
+        .contains("r,duplicate left out,r.csv,3,Twin,row 4 stays (newest-by: seen),\n")
+        .doesNotContain("ambiguous");
+  }
+
+  @Test
+  void aDraftProposesCorrectionsWithRowsAndMeasure() throws IOException {
+    emptyDraft();
+    run("", LOOKUP, "corrections: draft.csv");
+    assertThat(Files.readAllLines(folder.resolve("draft.csv")))
+        .containsExactly(
+            "column,written,meant,similarity,rows,measure,accept",
+            "code,Thistel,Thistle,0.971,2,30.0,",
+            "code,Mero,Merow,0.960,1,,");
+  }
+
+  @Test
+  void linesDecidedEarlierAreKeptUsedAndNotProposedAgain() throws IOException {
+    write(
+        "draft.csv",
+        "column,written,meant,similarity,rows,measure,accept",
+        "code,Thistel,Thistle,0.971,2,30.0,yes",
+        "code,Mero,Merow,0.960,1,,no",
+        "code,Old,Thistle,0.9,1,,");
+    run("", "{ correct: code, using: draft }, " + LOOKUP, "corrections: draft.csv");
+    assertThat(Files.readAllLines(folder.resolve("draft.csv")))
+        .containsExactly(
+            "column,written,meant,similarity,rows,measure,accept",
+            "code,Thistel,Thistle,0.971,2,30.0,yes",
+            "code,Mero,Merow,0.960,1,,no");
+    assertThat(Files.readString(folder.resolve("o.csv")))
+        .contains("2,Thistle,20.5,T\n")
+        .contains("5,Mero,x,\n");
+  }
+
+  @Test
+  void aFileThatIsNoDraftIsNotWrittenOver() throws IOException {
+    emptyDraft();
+    write("mine.csv", "a,b", "1,2");
+    assertThatThrownBy(() -> run("", LOOKUP, "corrections: mine.csv"))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("mine.csv is there already and is no draft");
+    assertThat(Files.readString(folder.resolve("mine.csv"))).isEqualTo("a,b\n1,2\n");
+    assertThat(folder.resolve("o.csv")).doesNotExist();
+  }
+
+  @Test
+  void aRunThatFailsLeavesEveryFileAsItWas() throws IOException {
+    emptyDraft();
+    for (String name : new String[] {"o.csv", "x.csv", "run.json", "sum.csv"}) {
+      write(name, "before");
+    }
+    assertThatThrownBy(
+            () ->
+                run(
+                    "",
+                    LOOKUP + ", { compute: { more: kg + 1 } }",
+                    "exceptions: x.csv, record: run.json, rollups: [{ by: [name], totals: [id],"
+                        + " file: sum.csv }]"))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("row 5, compute more: column \"kg\": \"x\" is not a number");
+    for (String name : new String[] {"o.csv", "x.csv", "run.json", "sum.csv"}) {
+      assertThat(Files.readString(folder.resolve(name))).as(name).isEqualTo("before\n");
+    }
+    try (var files = Files.list(folder)) {
+      assertThat(files.map(file -> file.getFileName().toString()))
+          .as("nothing half-written is left behind")
+          .containsExactlyInAnyOrder(
+              "t.csv",
+              "r.csv",
+              "draft.csv",
+              "p.plan.yaml",
+              "o.csv",
+              "x.csv",
+              "run.json",
+              "sum.csv");
+    }
+  }
+
+  @Test
+  void theRecordHoldsTheFiguresOfEveryKindOfStep() throws IOException {
+    emptyDraft();
+    run(
+        "",
+        """
+        { correct: code, using: draft }, { lookup: r, bring: [name], mark: m },
+          { coalesce: who, from: [name, code], fill: nobody },
+          { compute: { double: id * 2, none: "nullif(id, id)" } }, { keep: "id <> 6" }
+        """
+            .strip()
+            .replace("\n", " "),
+        "record: run.json, formats: { double: { decimals: 1 } }, rollups: [{ by: [m], totals: [id,"
+            + " count(*)], grand-total: true, file: sum.csv }]");
+    JsonNode record = new ObjectMapper().readTree(folder.resolve("run.json").toFile());
+    assertThat(record.at("/rows_in").asLong()).isEqualTo(7);
+    assertThat(record.at("/rows_out").asLong()).isEqualTo(6);
+    assertThat(record.at("/corrections/0/lines").asLong()).isZero();
+    JsonNode lookup = record.at("/lookups/0");
+    assertThat(lookup.at("/matched").asLong()).isEqualTo(1);
+    assertThat(lookup.at("/unmatched").asLong()).isEqualTo(4);
+    assertThat(lookup.at("/ambiguous").asLong()).isEqualTo(1);
+    assertThat(lookup.at("/blank_key").asLong()).isEqualTo(1);
+    assertThat(record.at("/coalesced/0/taken/0/rows").asLong()).isEqualTo(1);
+    assertThat(record.at("/coalesced/0/filled").asLong()).isEqualTo(1);
+    assertThat(record.at("/computed/1/nulls").asLong()).isEqualTo(7);
+    assertThat(record.at("/computed/1/nulls_because/0/reason").asText())
+        .isEqualTo("none: the expression gives null");
+    assertThat(record.at("/kept/0/left_out").asLong()).isEqualTo(1);
+    assertThat(record.at("/formatted/0/form").asText()).isEqualTo("1 decimals");
+    assertThat(record.at("/rollups/0/grand_total/0").asText()).isEqualTo("22");
+    assertThat(record.at("/rollups/0/errors").asLong()).isZero();
+    assertThat(record.at("/expectations_hold").asBoolean()).isTrue();
+    assertThat(Files.readAllLines(folder.resolve("sum.csv")))
+        .containsExactly(
+            "m,id,rows",
+            "ambiguous,7,1",
+            "blank-key,3,1",
+            "matched,1,1",
+            "unmatched,11,3",
+            "all,22,6");
+  }
+}
