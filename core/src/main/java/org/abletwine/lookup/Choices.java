@@ -7,7 +7,7 @@ import java.util.List;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
-import org.abletwine.match.RuleIndex;
+import org.abletwine.match.RuleChain;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
@@ -148,7 +148,7 @@ final class Choices implements Serializable {
 
   /** The row with the longest pattern; none when several of the longest disagree. */
   private int longest(int[] members) {
-    RuleIndex index = finder.rule();
+    RuleChain index = finder.rule();
     if (index == null) {
       return -1;
     }

@@ -4,17 +4,17 @@ import java.io.Serializable;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
-import org.abletwine.match.RuleIndex;
+import org.abletwine.match.RuleChain;
 import org.jspecify.annotations.Nullable;
 
 /**
  * From keys to rows. With equal parts only, the hash index leads to rows. With a rule, it leads to
- * the partition of the equal parts, within which the rule's index finds the rows.
+ * the partition of the equal parts, within which the rules find the rows.
  *
  * @param index from equal parts to rows, or to partitions
- * @param rule the rule's index; null when all parts are equal
+ * @param rule the rules; null when all parts are equal
  */
-record Finder(HashIndex index, @Nullable RuleIndex rule) implements Serializable {
+record Finder(HashIndex index, @Nullable RuleChain rule) implements Serializable {
   private static final long serialVersionUID = 1L;
 
   /** Finds nothing. */

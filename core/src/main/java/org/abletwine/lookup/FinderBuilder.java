@@ -1,13 +1,15 @@
 package org.abletwine.lookup;
 
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
+import java.util.stream.IntStream;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
-import org.abletwine.match.RuleIndexes;
+import org.abletwine.match.RuleChain;
 import org.abletwine.match.RuleRows;
 import org.abletwine.table.CellVector;
-import org.jspecify.annotations.Nullable;
 
 /** Collects the keys of a reference's rows, and builds what finds them. */
 final class FinderBuilder {
@@ -19,7 +21,7 @@ final class FinderBuilder {
   private final RowNumbers numbers;
   private final HashIndex index;
   private final RowStore partitions = new RowStore(0);
-  private final @Nullable RuleRows ruleRows;
+  private final RuleRows[] ruleRows;
 
   /**
    * @param rows where the rows are
@@ -30,15 +32,16 @@ final class FinderBuilder {
     this.layout = layout;
     this.rows = rows;
     this.numbers = numbers;
-    boolean ruled = layout.rule() >= 0;
-    index = new HashIndex(ruled ? partitions : rows);
+    index = new HashIndex(layout.ruled() ? partitions : rows);
     ruleRows =
-        ruled ? new RuleRows(lookup.key.get(layout.rule()).theirsTo() == null ? 1 : 2) : null;
+        IntStream.of(layout.rules())
+            .mapToObj(rule -> new RuleRows(lookup.key.get(rule).theirsTo() == null ? 1 : 2))
+            .toArray(RuleRows[]::new);
   }
 
   /** Makes room ahead for so many rows. */
   void expect(long count) {
-    if (ruleRows == null) {
+    if (!layout.ruled()) {
       index.expect(count);
     }
   }
@@ -47,23 +50,29 @@ final class FinderBuilder {
    * Adds a row that is in the store.
    *
    * @param keys equal parts of a batch's keys
-   * @param ruled values of the rule, of the same batch
+   * @param ruled values of each rule, of the same batch
    * @param row the row in the batch
    * @param number its number in the store
    * @return whether any key can find it
    */
-  boolean add(EncodedKeys keys, CellVector[] ruled, int row, int number) {
+  boolean add(EncodedKeys keys, CellVector[][] ruled, int row, int number) {
     if (keys.blankParts[row] != 0) {
       return false;
     }
-    if (ruleRows == null) {
+    if (!layout.ruled()) {
       index.add(keys, row, number);
       return true;
     }
-    if (ruled.length == 1 && ruled[0].starts[row] >= ruled[0].ends[row]) {
-      return false;
+    for (CellVector[] values : ruled) {
+      // The ends of a band may be null, which leaves it open; nothing else may.
+      if (values.length == 1 && values[0].starts[row] >= values[0].ends[row]) {
+        return false;
+      }
     }
-    ruleRows.add(ruled, row, partition(keys, row), rows.place(number), number);
+    int partition = partition(keys, row);
+    for (int rule = 0; rule < ruleRows.length; rule++) {
+      ruleRows[rule].add(ruled[rule], row, partition, rows.place(number), number);
+    }
     return true;
   }
 
@@ -82,25 +91,30 @@ final class FinderBuilder {
 
   /** Leaves out rows that gave way to others. */
   void leaveOut(BitSet numbersInStore) {
-    if (ruleRows != null) {
-      ruleRows.remove(numbersInStore);
+    for (RuleRows values : ruleRows) {
+      values.remove(numbersInStore);
     }
   }
 
   Finder build() {
-    if (ruleRows == null) {
+    if (!layout.ruled()) {
       return new Finder(index, null);
     }
-    KeyPart part = lookup.key.get(layout.rule());
+    List<RuleChain.Part> parts = new ArrayList<>();
+    for (int rule = 0; rule < ruleRows.length; rule++) {
+      parts.add(part(lookup.key.get(layout.rules()[rule]), ruleRows[rule]));
+    }
+    return new Finder(index, RuleChain.build(parts, numbers::of));
+  }
+
+  private RuleChain.Part part(KeyPart part, RuleRows values) {
     String place =
         lookup.reference.name()
             + ", column \""
             + part.theirs()
             + "\""
             + (part.theirsTo() == null ? "" : " or \"" + part.theirsTo() + "\"");
-    return new Finder(
-        index,
-        RuleIndexes.build(
-            ruleRows, part.match(), lookup.reference.type(part.theirs()), place, numbers::of));
+    return new RuleChain.Part(
+        values, part.match(), lookup.reference.type(part.theirs()), part.ours(), place);
   }
 }

@@ -1,27 +1,42 @@
 package org.abletwine.lookup;
 
 import java.util.List;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.match.MatchRule;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How a key divides: the parts that must be equal, and at most one that matches by a rule within
- * the rows whose equal parts agree.
+ * How a key divides: the parts that must be equal, and those that match by a rule within the rows
+ * whose equal parts agree.
  *
  * @param equal the equal parts, as places in the key
- * @param rule the part with a rule, or -1
+ * @param rules the parts with a rule, as places in the key: the bands first, then the other one
  */
-record KeyLayout(int[] equal, int rule) implements java.io.Serializable {
+record KeyLayout(int[] equal, int[] rules) implements java.io.Serializable {
   static KeyLayout of(Lookup lookup) {
-    int[] equal =
-        IntStream.range(0, lookup.key.size()).filter(p -> lookup.key.get(p).equal()).toArray();
-    int rule =
-        IntStream.range(0, lookup.key.size())
-            .filter(p -> !lookup.key.get(p).equal())
-            .findFirst()
-            .orElse(-1);
-    return new KeyLayout(equal, rule);
+    return new KeyLayout(
+        places(lookup, KeyPart::equal),
+        IntStream.concat(
+                IntStream.of(places(lookup, KeyLayout::band)),
+                IntStream.of(places(lookup, part -> !part.equal() && !band(part))))
+            .toArray());
+  }
+
+  private static boolean band(KeyPart part) {
+    return part.match().kind() == MatchRule.Kind.BETWEEN;
+  }
+
+  private static int[] places(Lookup lookup, Predicate<KeyPart> wanted) {
+    return IntStream.range(0, lookup.key.size())
+        .filter(place -> wanted.test(lookup.key.get(place)))
+        .toArray();
+  }
+
+  /** Whether any part matches by a rule. */
+  boolean ruled() {
+    return rules.length > 0;
   }
 
   static List<NormaliseStep> steps(Lookup lookup, KeyPart part) {
@@ -33,19 +48,19 @@ record KeyLayout(int[] equal, int rule) implements java.io.Serializable {
     return IntStream.of(equal).mapToObj(p -> steps(lookup, lookup.key.get(p))).toList();
   }
 
-  /** The normalise steps of the part with a rule. */
-  NormaliseStep[] ruleSteps(Lookup lookup) {
-    return rule < 0
-        ? new NormaliseStep[0]
-        : steps(lookup, lookup.key.get(rule)).toArray(NormaliseStep[]::new);
+  /** The normalise steps of each part with a rule. */
+  NormaliseStep[][] ruleSteps(Lookup lookup) {
+    return IntStream.of(rules)
+        .mapToObj(p -> steps(lookup, lookup.key.get(p)).toArray(NormaliseStep[]::new))
+        .toArray(NormaliseStep[][]::new);
   }
 
-  /** The reference's columns of the key: those of the equal parts, then those of the rule. */
+  /** The reference's columns of the key: those of the equal parts, then those of the rules. */
   List<String> theirs(Lookup lookup) {
     List<String> columns =
         new java.util.ArrayList<>(
             IntStream.of(equal).mapToObj(p -> lookup.key.get(p).theirs()).toList());
-    if (rule >= 0) {
+    for (int rule : rules) {
       columns.add(lookup.key.get(rule).theirs());
       @Nullable String to = lookup.key.get(rule).theirsTo();
       if (to != null) {

@@ -7,9 +7,10 @@ import org.abletwine.index.HashIndex;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.match.RuleIndex;
+import org.abletwine.match.RuleChain;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads the keys of a batch of transactions and finds their rows. Holds scratch space: one for each
@@ -19,9 +20,9 @@ final class KeyProbe {
   private final KeyLayout layout;
   private final KeyEncoder encoder;
   private final EncodedKeys keys = new EncodedKeys();
-  private final int ruleColumn;
-  private final NormaliseStep[] ruleSteps;
-  private final CellVector ruled = new CellVector();
+  private final int[] ruleColumns;
+  private final NormaliseStep[][] ruleSteps;
+  private final CellVector[] ruled;
   private int[] partitions = new int[0];
   private int rows;
 
@@ -38,10 +39,10 @@ final class KeyProbe {
   }
 
   /** For batches whose columns are the key parts, in order. */
-  KeyProbe(KeyLayout layout, NormaliseStep[][] equalSteps, NormaliseStep[] ruleSteps) {
+  KeyProbe(KeyLayout layout, NormaliseStep[][] equalSteps, NormaliseStep[][] ruleSteps) {
     this(
         layout,
-        IntStream.range(0, equalSteps.length + 1).toArray(),
+        IntStream.range(0, equalSteps.length + ruleSteps.length).toArray(),
         Stream.of(equalSteps).map(List::of).toList(),
         ruleSteps);
   }
@@ -50,11 +51,13 @@ final class KeyProbe {
       KeyLayout layout,
       int[] keyColumns,
       List<List<NormaliseStep>> equalSteps,
-      NormaliseStep[] ruleSteps) {
+      NormaliseStep[][] ruleSteps) {
     this.layout = layout;
     int[] equal = IntStream.of(layout.equal()).map(part -> keyColumns[part]).toArray();
     encoder = new KeyEncoder(equal, equalSteps);
-    ruleColumn = layout.rule() < 0 ? -1 : keyColumns[layout.rule()];
+    ruleColumns = IntStream.of(layout.rules()).map(part -> keyColumns[part]).toArray();
+    ruled = new CellVector[ruleColumns.length];
+    java.util.Arrays.setAll(ruled, rule -> new CellVector());
     this.ruleSteps = ruleSteps;
   }
 
@@ -62,22 +65,22 @@ final class KeyProbe {
   void read(Batch batch) {
     rows = batch.rows();
     encoder.encode(batch, keys);
-    if (ruleColumn >= 0) {
-      batch.copySlices(ruled, ruleColumn);
-      for (NormaliseStep step : ruleSteps) {
-        step.apply(ruled, rows);
+    for (int rule = 0; rule < ruled.length; rule++) {
+      batch.copySlices(ruled[rule], ruleColumns[rule]);
+      for (NormaliseStep step : ruleSteps[rule]) {
+        step.apply(ruled[rule], rows);
       }
     }
   }
 
   /** Finds the rows of the keys read: a place, the complement of a set, or a miss. */
   void find(Finder finder, int[] found) {
-    if (layout.rule() < 0) {
+    if (!layout.ruled()) {
       finder.index().probe(keys, found);
       return;
     }
     findPartitions(finder.index());
-    RuleIndex rule = finder.rule();
+    RuleChain rule = finder.rule();
     if (rule == null) {
       java.util.Arrays.fill(found, 0, rows, HashIndex.ABSENT);
     } else {
@@ -103,19 +106,24 @@ final class KeyProbe {
   /** Bits of the key parts that are null or blank, in the order of the key. */
   int blankParts(int row) {
     int equal = keys.blankParts[row];
-    if (layout.rule() < 0) {
+    if (!layout.ruled()) {
       return equal;
     }
-    int parts = ruled.starts[row] >= ruled.ends[row] ? 1 << layout.rule() : 0;
+    int parts = 0;
+    for (int rule = 0; rule < ruled.length; rule++) {
+      boolean blank = ruled[rule].starts[row] >= ruled[rule].ends[row];
+      parts |= blank ? 1 << layout.rules()[rule] : 0;
+    }
     for (int i = 0; i < layout.equal().length; i++) {
       parts |= (equal >>> i & 1) << layout.equal()[i];
     }
     return parts;
   }
 
-  /** The key part with a rule, or -1. */
-  int rulePart() {
-    return layout.rule();
+  /** The key part whose value cannot be compared, in a row of which {@link #find} said so. */
+  int unfitPart(Finder finder, int row) {
+    RuleChain rule = finder.rule();
+    return layout.rules()[rule == null ? 0 : rule.unfit(ruled(row))];
   }
 
   /** The row's partition after {@link #find}, or negative. */
@@ -123,9 +131,13 @@ final class KeyProbe {
     return partitions[row];
   }
 
-  /** Our value for the rule, normalised. */
-  String ruled(int row) {
-    return String.valueOf(ruled.get(row));
+  /** Our value for each rule, normalised. */
+  @Nullable String[] ruled(int row) {
+    @Nullable String[] values = new String[ruled.length];
+    for (int rule = 0; rule < values.length; rule++) {
+      values[rule] = ruled[rule].get(row);
+    }
+    return values;
   }
 
   /** The keys' equal parts. */

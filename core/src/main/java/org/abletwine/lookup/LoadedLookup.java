@@ -39,7 +39,7 @@ public final class LoadedLookup
   }
 
   /** What reading a key needs of the lookup. */
-  private record SerialKey(KeyLayout layout, NormaliseStep[][] equal, NormaliseStep[] ruled)
+  private record SerialKey(KeyLayout layout, NormaliseStep[][] equal, NormaliseStep[][] ruled)
       implements Serializable {
     private static final long serialVersionUID = 1L;
 

@@ -90,16 +90,18 @@ final class LookupCheck {
   /** Settings that contradict each other. */
   private static void rules(Lookup lookup, String where) {
     List<KeyPart> ruled = lookup.key.stream().filter(part -> !part.equal()).toList();
-    if (ruled.size() > 1) {
+    List<KeyPart> choosing =
+        ruled.stream().filter(part -> part.match().kind() != MatchRule.Kind.BETWEEN).toList();
+    if (choosing.size() > 1) {
       throw new SettingException(
           where
               + ", key: \""
-              + ruled.get(0)
+              + choosing.get(0)
               + "\" and \""
-              + ruled.get(1)
-              + "\" both match by a rule; one lookup takes one such part beside any equal ones, so"
-              + " bring the first by a lookup of its own and use what it brings as key of the"
-              + " second");
+              + choosing.get(1)
+              + "\" both match by a rule; one lookup takes any number of bands (between) and one"
+              + " other rule beside any equal parts, so bring the first by a lookup of its own and"
+              + " use what it brings as key of the second");
     }
     for (KeyPart part : ruled) {
       boolean band = part.match().kind() == MatchRule.Kind.BETWEEN;

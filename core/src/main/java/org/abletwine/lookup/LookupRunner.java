@@ -151,7 +151,8 @@ final class LookupRunner implements StepRunner {
         outcomes[row] = blank != 0 || at == RuleIndex.UNFIT ? BLANK_KEY : UNMATCHED;
         if (at != HashIndex.ABSENT) {
           misses.count(own, row, at, batch.rowNumber(row));
-          blank |= at == RuleIndex.UNFIT ? 1 << own.probe.rulePart() : 0;
+          blank |=
+              at == RuleIndex.UNFIT ? 1 << own.probe.unfitPart(own.reference.finder(), row) : 0;
         }
         counts.blankParts(blank);
       }

@@ -25,7 +25,7 @@ final class Misses {
           "row "
               + rowNumber
               + ", "
-              + source.probe.ruled(row)
+              + String.join(" | ", source.probe.ruled(row))
               + ": "
               + source.describeMiss(row, miss);
     }

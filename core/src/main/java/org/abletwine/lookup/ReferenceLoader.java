@@ -43,9 +43,12 @@ final class ReferenceLoader {
   private final RowNumbers numbers = new RowNumbers();
   private final @Nullable Expression condition;
   private final @Nullable WholeKeys wholeKeys;
-  private final NormaliseStep[] ruleSteps;
-  private final CellVector[] ruled;
-  private final int[] ruleColumns;
+  private final NormaliseStep[][] ruleSteps;
+
+  /** For each rule its value, or the two ends of a band. */
+  private final CellVector[][] ruled;
+
+  private final int[][] ruleColumns;
   private long leftOutRows;
   private long blankKeys;
 
@@ -61,17 +64,23 @@ final class ReferenceLoader {
         new KeyEncoder(
             keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
             layout.equalSteps(lookup));
-    ruleColumns =
-        keyColumns.subList(equal, keyColumns.size()).stream().mapToInt(Integer::intValue).toArray();
     ruleSteps = layout.ruleSteps(lookup);
-    ruled = new CellVector[ruleColumns.length];
-    for (int v = 0; v < ruled.length; v++) {
-      ruled[v] = new CellVector();
+    ruleColumns = new int[ruleSteps.length][];
+    ruled = new CellVector[ruleSteps.length][];
+    int next = equal;
+    for (int rule = 0; rule < ruled.length; rule++) {
+      int width = lookup.key.get(layout.rules()[rule]).theirsTo() == null ? 1 : 2;
+      ruled[rule] = new CellVector[width];
+      ruleColumns[rule] = new int[width];
+      for (int v = 0; v < width; v++) {
+        ruled[rule][v] = new CellVector();
+        ruleColumns[rule][v] = keyColumns.get(next++);
+      }
     }
     rows = new RowStore(kept.cells());
     finder = new FinderBuilder(lookup, layout, rows, numbers);
     leftOut = new FinderBuilder(lookup, layout, leftOutStore, numbers);
-    boolean whole = layout.rule() >= 0 && lookup.duplicates.rule() != Duplicates.Rule.KEEP;
+    boolean whole = layout.ruled() && lookup.duplicates.rule() != Duplicates.Rule.KEEP;
     wholeKeys = whole ? new WholeKeys(lookup, keyColumns, layout) : null;
   }
 
@@ -105,10 +114,12 @@ final class ReferenceLoader {
     if (rows.rows() == 0 && batch.rows() > 0) {
       finder.expect(lookup.reference.sizeInBytes() / Math.max(1, batch.used() / batch.rows()));
     }
-    for (int v = 0; v < ruled.length; v++) {
-      batch.copySlices(ruled[v], ruleColumns[v]);
-      for (NormaliseStep step : ruleSteps) {
-        step.apply(ruled[v], batch.rows());
+    for (int rule = 0; rule < ruled.length; rule++) {
+      for (int v = 0; v < ruled[rule].length; v++) {
+        batch.copySlices(ruled[rule][v], ruleColumns[rule][v]);
+        for (NormaliseStep step : ruleSteps[rule]) {
+          step.apply(ruled[rule][v], batch.rows());
+        }
       }
     }
     if (wholeKeys != null) {
@@ -159,7 +170,7 @@ final class ReferenceLoader {
             kept.plain(),
             kept.aggregates(),
             kept.cells());
-    if (layout.rule() < 0 && lookup.duplicates.rule() != Duplicates.Rule.KEEP) {
+    if (!layout.ruled() && lookup.duplicates.rule() != Duplicates.Rule.KEEP) {
       int[] stays = stays(built.index());
       note(built.index(), stays, dropped);
       choices.stay(stays);
@@ -191,7 +202,7 @@ final class ReferenceLoader {
     RowSets sets = built.sets();
     // Which rows fit one key by a rule is found out only while looking.
     IntStream compared =
-        layout.rule() >= 0
+        layout.ruled()
             ? IntStream.range(0, rows.rows())
             : IntStream.range(0, sets.count()).flatMap(set -> Arrays.stream(sets.rows(set)));
     Newest.Place place = new Newest.Place(lookup.reference.name(), decides);
@@ -234,8 +245,11 @@ final class ReferenceLoader {
 
     WholeKeys(Lookup lookup, List<Integer> columns, KeyLayout layout) {
       List<List<NormaliseStep>> steps = new ArrayList<>(layout.equalSteps(lookup));
-      while (steps.size() < columns.size()) {
-        steps.add(List.of(layout.ruleSteps(lookup)));
+      for (int rule : layout.rules()) {
+        KeyPart part = lookup.key.get(rule);
+        for (int v = part.theirsTo() == null ? 1 : 2; v > 0; v--) {
+          steps.add(KeyLayout.steps(lookup, part));
+        }
       }
       encoder = new KeyEncoder(columns.stream().mapToInt(Integer::intValue).toArray(), steps);
     }

@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.List;
+import org.abletwine.match.RuleChain;
 import org.abletwine.match.RuleIndex;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
@@ -84,10 +85,11 @@ final class Source {
 
   /** Says in words how a row missed; empty when there is nothing to say. */
   String describeMiss(int row, int miss) {
-    RuleIndex rule = reference.finder().rule();
+    RuleChain rule = reference.finder().rule();
     if (rule == null || probe.partition(row) < 0 && miss != RuleIndex.UNFIT) {
       return "";
     }
-    return rule.describeMiss(Math.max(0, probe.partition(row)), probe.ruled(row));
+    return rule.describeMiss(
+        Math.max(0, probe.partition(row)), probe.ruled(row), miss == RuleIndex.UNFIT);
   }
 }

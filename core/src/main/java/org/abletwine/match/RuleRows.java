@@ -44,33 +44,63 @@ public final class RuleRows {
    * @param number its number in the store, 0-based
    */
   public void add(CellVector[] values, int row, int partition, int place, int number) {
+    for (int v = 0; v < width; v++) {
+      CellVector cells = values[v];
+      int start = cells.starts[row];
+      value(v, cells.text, start, start < 0 ? -1 : cells.ends[row] - start);
+    }
+    end(partition, place, number);
+  }
+
+  /** Takes a value of the row being added; null when its length is negative. */
+  private void value(int v, char[] from, int start, int length) {
+    int entry = rows * width + v;
+    if (entry == starts.length) {
+      starts = Arrays.copyOf(starts, entry * 2);
+      lengths = Arrays.copyOf(lengths, entry * 2);
+      plain = Arrays.copyOf(plain, entry * 2);
+    }
+    starts[entry] = used;
+    lengths[entry] = length;
+    if (length > 0) {
+      if (used + length > text.length) {
+        text = Arrays.copyOf(text, Math.max(used + length, text.length * 2));
+      }
+      System.arraycopy(from, start, text, used, length);
+      used += length;
+      noteNumber(entry);
+    }
+  }
+
+  private void end(int partition, int place, int number) {
     if (rows == partitions.length) {
       partitions = Arrays.copyOf(partitions, rows * 2);
       places = Arrays.copyOf(places, rows * 2);
       numbers = Arrays.copyOf(numbers, rows * 2);
     }
-    for (int v = 0; v < width; v++) {
-      int entry = rows * width + v;
-      if (entry == starts.length) {
-        starts = Arrays.copyOf(starts, entry * 2);
-        lengths = Arrays.copyOf(lengths, entry * 2);
-        plain = Arrays.copyOf(plain, entry * 2);
-      }
-      CellVector cells = values[v];
-      starts[entry] = used;
-      lengths[entry] = cells.starts[row] < 0 ? -1 : cells.ends[row] - cells.starts[row];
-      if (lengths[entry] > 0) {
-        if (used + lengths[entry] > text.length) {
-          text = Arrays.copyOf(text, Math.max(used + lengths[entry], text.length * 2));
-        }
-        System.arraycopy(cells.text, cells.starts[row], text, used, lengths[entry]);
-        used += lengths[entry];
-        noteNumber(entry);
-      }
-    }
     partitions[rows] = partition;
     places[rows] = place;
     numbers[rows++] = number;
+  }
+
+  /**
+   * Adds a row of others once more, in a partition of its own.
+   *
+   * @param from the others
+   * @param number the row, by its number in the store
+   * @param partition the partition, 0 or more
+   */
+  void add(RuleRows from, int number, int partition) {
+    int row = Arrays.binarySearch(from.numbers, 0, from.rows, number);
+    for (int v = 0; v < width; v++) {
+      value(v, from.text, from.starts[row * width + v], from.lengths[row * width + v]);
+    }
+    end(partition, from.places[row], number);
+  }
+
+  /** The number in the store of the row at a place; both ascend, since rows are added in order. */
+  int numberAt(int place) {
+    return numbers[Arrays.binarySearch(places, 0, rows, place)];
   }
 
   /** Numbers are read while the reference is, when there is time, and not once more afterwards. */

@@ -1,8 +1,11 @@
 package org.abletwine.match;
 
+import java.util.HashMap;
+import java.util.Map;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.table.CellVector;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Every ordered rule as a map from segments of the number line to rows.
@@ -48,6 +51,52 @@ final class SegmentIndex implements RuleIndex {
         found[row] = partitions[row] < 0 ? ABSENT : targets[found[row]];
       }
     }
+  }
+
+  /** Told what each partition of the rule that follows holds. */
+  interface Following {
+    /**
+     * @param partition the partition, counted up from 0
+     * @param target the place of its row, or the complement of its set's number
+     */
+    void partition(int partition, int target);
+  }
+
+  /** Makes this index lead to partitions of a rule that follows, in place of rows. */
+  SegmentIndex leading(Following following) {
+    Map<Integer, Integer> partitions = new HashMap<>();
+    int[] leading = targets.clone();
+    for (int segment = 0; segment < leading.length; segment++) {
+      int target = targets[segment];
+      if (target >= 0 || target > LAST_MISS) {
+        Integer known = partitions.get(target);
+        if (known == null) {
+          known = partitions.size();
+          partitions.put(target, known);
+          following.partition(known, target);
+        }
+        leading[segment] = known;
+      }
+    }
+    return new SegmentIndex(domain, segments, leading, sets, reach);
+  }
+
+  /** The rows of a set, named by the complement of its number. */
+  int[] rows(int target) {
+    return sets.rows(~target);
+  }
+
+  /** What a value leads to. */
+  int target(int partition, String value) {
+    long coordinate = domain.coordinate(value.toCharArray(), 0, value.length());
+    return coordinate == Domain.UNFIT ? UNFIT : targets[segments.find(partition, coordinate)];
+  }
+
+  /** Whether a value cannot be compared; null can be, and fits nothing. */
+  boolean unfit(@Nullable String value) {
+    return value != null
+        && !value.isEmpty()
+        && domain.coordinate(value.toCharArray(), 0, value.length()) == Domain.UNFIT;
   }
 
   @Override

@@ -79,7 +79,7 @@ class BadPlansTest {
             "line 4, column 75: steps, key, pattern: expected one of ours, theirs, found \"mine\"; the names are ours, theirs"),
         refused(
             "steps: [ { lookup: r, key: [ { ours: kg, theirs: lo, match: at-or-below }, { ours: day, theirs: day, match: at-or-below } ], bring: [name] } ]",
-            "line 4, column 20: lookup r, key: \"kg at-or-below lo\" and \"day at-or-below day\" both match by a rule; one lookup takes one such part beside any equal ones, so bring the first by a lookup of its own and use what it brings as key of the second"),
+            "line 4, column 20: lookup r, key: \"kg at-or-below lo\" and \"day at-or-below day\" both match by a rule; one lookup takes any number of bands (between) and one other rule beside any equal parts, so bring the first by a lookup of its own and use what it brings as key of the second"),
         refused(
             "steps: [ { lookup: r, several: newest-by, bring: [name] } ]",
             "line 4, column 32: steps, several: newest-by needs a column: several: { newest-by: COLUMN }"),
