@@ -11,7 +11,8 @@ enum Ink {
   BOLD("\u001b[1m"),
   DIM("\u001b[2m"),
   GOOD("\u001b[32m"),
-  WARN("\u001b[33m"),
+  /** Magenta: yellow is hard to read on light backgrounds. */
+  WARN("\u001b[35m"),
   BAD("\u001b[31m");
 
   private static final String OFF = "\u001b[0m";

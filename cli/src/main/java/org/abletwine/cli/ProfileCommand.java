@@ -110,7 +110,8 @@ final class ProfileCommand implements Callable<Integer> {
       remarks.add(RunSummary.count(column.caseForms()) + " differ from another only in case");
     }
     if (column.zeroForms() > 0 && !column.type().equals("decimal")) {
-      remarks.add(RunSummary.count(column.zeroForms()) + " only in leading zeros");
+      remarks.add(
+          RunSummary.count(column.zeroForms()) + " differ from another only in leading zeros");
     }
     return remarks;
   }
