@@ -2,10 +2,7 @@ package org.abletwine.formats.csv;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
@@ -25,8 +22,6 @@ final class Decoding {
 
   private static final int STEP = 256;
   private static final int BUFFER = 1 << 16;
-  private static final VarHandle WORDS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
   private final ByteSource source;
   private final InputStream in;
@@ -170,10 +165,8 @@ final class Decoding {
     int rows = 0;
     stopped = false;
     for (int base = start; base < limit && rows < most && !stopped; base += Long.BYTES) {
-      long word = (long) WORDS.get(held, base);
-      long stops =
-          RowScanner.zeros(word ^ quote * RowScanner.EACH)
-              | RowScanner.zeros(word & 0xF8 * RowScanner.EACH ^ 0x08 * RowScanner.EACH);
+      long word = ByteSearch.word(held, base);
+      long stops = ByteSearch.zeros(word ^ quote * ByteSearch.EACH) | ByteSearch.lineEnds(word);
       for (; stops != 0 && rows < most; stops &= stops - 1) {
         int stop = base + (Long.numberOfTrailingZeros(stops) >>> 3);
         if (stop >= limit) {

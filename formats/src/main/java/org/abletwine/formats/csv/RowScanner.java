@@ -1,8 +1,5 @@
 package org.abletwine.formats.csv;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import java.util.BitSet;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
@@ -26,12 +23,6 @@ final class RowScanner {
   /** Characters after which a batch of few rows counts as full. */
   private static final int MOST_SPARSE = 1 << 18;
 
-  private static final VarHandle WORDS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
-
-  /** Times this, a byte stands in each byte of a word. */
-  static final long EACH = 0x0101010101010101L;
-
   private enum At {
     CELL_START,
     PLAIN,
@@ -49,6 +40,7 @@ final class RowScanner {
   private final char highest;
   private final boolean byBytes;
   private final NullWords nulls;
+  private final ByteSearch search;
 
   private Batch batch = new Batch(0);
   private At state = At.CELL_START;
@@ -86,6 +78,7 @@ final class RowScanner {
     this.highest = (char) Math.max('\r', Math.max(delimiter, '\n'));
     this.byBytes = delimiter < 0x80 && quote < 0x80;
     this.nulls = new NullWords(options.nulls());
+    this.search = new ByteSearch((byte) delimiter, (byte) quote);
     this.header = dialect.header();
     this.skipping = header;
   }
@@ -221,21 +214,14 @@ final class RowScanner {
   /**
    * The short way for most text: cells without quotes, in rows of the right length, that end within
    * the text held. Stops before the first cell that is anything else.
-   *
-   * <p>Looks at the bytes of the text, eight at a time: a byte of {@code word ^ pattern} is zero
-   * where the word has the pattern's character, and the usual carry-free test turns that into a set
-   * bit (Warren, Hacker's Delight, 6-1). The second pattern stands for U+0008 to U+000F, line ends
-   * and a few others, which are passed over. Bytes of characters beyond ASCII have their top bit
-   * set, so they never equal one.
    */
   private void plainCells(int used) {
     byte[] bytes = batch.textBytes();
     byte separator = (byte) delimiter;
-    long separators = separator * EACH;
+    ByteSearch finds = search;
     int start = at;
     for (int base = start; base + Long.BYTES <= used; base += Long.BYTES) {
-      long word = (long) WORDS.get(bytes, base);
-      long ends = zeros(word ^ separators) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+      long ends = finds.ends(ByteSearch.word(bytes, base));
       while (ends != 0) {
         int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
         ends &= ends - 1;
@@ -281,14 +267,14 @@ final class RowScanner {
     byte separator = (byte) delimiter;
     while (true) {
       while (fields < first) {
-        int end = cellEnd(bytes, at, used);
+        int end = search.cellEnd(bytes, at, used);
         if (end == used || bytes[end] != separator || bytes[at] == quote) {
           return;
         }
         addPlain(at, end);
         at = end + 1;
       }
-      int end = rowEnd(bytes, at, used);
+      int end = search.rowEnd(bytes, at, used, columns - 1 - first);
       if (end < 0) {
         return;
       }
@@ -304,55 +290,6 @@ final class RowScanner {
         return;
       }
     }
-  }
-
-  /** Where a plain cell ends, or the text. */
-  private int cellEnd(byte[] bytes, int from, int used) {
-    long separators = (byte) delimiter * EACH;
-    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
-      long word = (long) WORDS.get(bytes, base);
-      long ends = zeros(word ^ separators) | zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
-      for (; ends != 0; ends &= ends - 1) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        byte c = bytes[end];
-        if (c == (byte) delimiter || c == '\n' || c == '\r') {
-          return end;
-        }
-      }
-    }
-    return used;
-  }
-
-  /** Where a row ends whose first cells are noted; -1 when it has a quote or another length. */
-  private int rowEnd(byte[] bytes, int from, int used) {
-    long separators = (byte) delimiter * EACH;
-    long quotes = (byte) quote * EACH;
-    int missing = columns - 1 - first;
-    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
-      long word = (long) WORDS.get(bytes, base);
-      long found = zeros(word ^ separators);
-      long ends = zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
-      long quoted = zeros(word ^ quotes);
-      for (; ends != 0; ends &= ends - 1) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        byte c = bytes[end];
-        if (c == '\n' || c == '\r') {
-          long before = (ends & -ends) - 1;
-          missing -= Long.bitCount(found & before);
-          return missing == 0 && (quoted & before) == 0 ? end : -1;
-        }
-      }
-      missing -= Long.bitCount(found);
-      if (quoted != 0) {
-        return -1;
-      }
-    }
-    return -1;
-  }
-
-  /** The top bit of each byte that is zero, and nothing else. */
-  static long zeros(long word) {
-    return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
   }
 
   private void addPlain(int start, int end) {

@@ -1,0 +1,104 @@
+package org.abletwine.formats.csv;
+
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+
+/**
+ * Finds the ends of plain cells and rows in bytes, eight at a time: a byte of {@code word ^
+ * pattern} is zero where the word has the pattern's character, and the usual carry-free test turns
+ * that into a set bit (Warren, Hacker's Delight, 6-1). Line ends are found by a pattern that stands
+ * for U+0008 to U+000F, the others of which are passed over. Bytes of characters beyond ASCII have
+ * their top bit set, so they never equal one. Immutable.
+ */
+final class ByteSearch {
+  /** Times this, a byte stands in each byte of a word. */
+  static final long EACH = 0x0101010101010101L;
+
+  private static final VarHandle WORDS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+
+  private final byte separator;
+  private final long separators;
+  private final long quotes;
+
+  /**
+   * @param separator the byte between cells, ASCII
+   * @param quote the byte around cells, ASCII
+   */
+  ByteSearch(byte separator, byte quote) {
+    this.separator = separator;
+    this.separators = separator * EACH;
+    this.quotes = quote * EACH;
+  }
+
+  /** Eight bytes, the first lowest. */
+  static long word(byte[] bytes, int at) {
+    return (long) WORDS.get(bytes, at);
+  }
+
+  /** The top bit of each byte that is zero, and nothing else. */
+  static long zeros(long word) {
+    return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
+  }
+
+  /** The top bit of each byte that may end a row: U+0008 to U+000F. */
+  static long lineEnds(long word) {
+    return zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
+  }
+
+  /** The top bit of each byte that may end a cell: the separator, and U+0008 to U+000F. */
+  long ends(long word) {
+    return zeros(word ^ separators) | lineEnds(word);
+  }
+
+  /**
+   * @param bytes the text
+   * @param from where the cell begins
+   * @param used where the text ends
+   * @return where the cell ends, or {@code used} when not within whole words of the text
+   */
+  int cellEnd(byte[] bytes, int from, int used) {
+    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
+      for (long ends = ends(word(bytes, base)); ends != 0; ends &= ends - 1) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        byte c = bytes[end];
+        if (c == separator || c == '\n' || c == '\r') {
+          return end;
+        }
+      }
+    }
+    return used;
+  }
+
+  /**
+   * @param bytes the text
+   * @param from where the first of the row's other cells begins
+   * @param used where the text ends
+   * @param separators how many separators there must be from there on
+   * @return where the row ends; -1 when not within whole words of the text, or when the row has a
+   *     quote or another number of cells
+   */
+  int rowEnd(byte[] bytes, int from, int used, int separators) {
+    int missing = separators;
+    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
+      long word = word(bytes, base);
+      long found = zeros(word ^ this.separators);
+      long quoted = zeros(word ^ quotes);
+      for (long ends = lineEnds(word); ends != 0; ends &= ends - 1) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        byte c = bytes[end];
+        if (c == '\n' || c == '\r') {
+          long before = (ends & -ends) - 1;
+          missing -= Long.bitCount(found & before);
+          return missing == 0 && (quoted & before) == 0 ? end : -1;
+        }
+      }
+      missing -= Long.bitCount(found);
+      if (quoted != 0) {
+        return -1;
+      }
+    }
+    return -1;
+  }
+}
