@@ -8,6 +8,7 @@ import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
+import org.abletwine.table.DataException;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -61,8 +62,21 @@ public record Correction(
     return "correct " + column;
   }
 
+  /** Reads the lines too: they are few, and contradictions among them are mistakes of the plan. */
   @Override
   public void check(Columns columns) {
+    names(columns);
+    try {
+      CorrectionList lines = CorrectionList.read(this);
+      if (!part) {
+        lines.ends();
+      }
+    } catch (DataException e) {
+      throw new SettingException(String.valueOf(e.getMessage()));
+    }
+  }
+
+  private void names(Columns columns) {
     columns.require(column, "correct");
     for (String name : new String[] {written, meant}) {
       if (table.schema().indexOf(name) < 0) {
@@ -81,7 +95,7 @@ public record Correction(
 
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
-    check(columns);
+    names(columns);
     int number = columns.require(column, "correct");
     CorrectionList lines = CorrectionList.read(this);
     return part ? new PartCorrector(this, number, lines) : new WholeCorrector(this, number, lines);

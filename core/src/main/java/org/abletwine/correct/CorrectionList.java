@@ -28,6 +28,7 @@ final class CorrectionList {
   private final Map<String, Integer> byWritten = new HashMap<>();
   private final List<NormaliseStep> normalise;
   private long[] uses = new long[0];
+  private final List<String> problems = new ArrayList<>();
 
   private CorrectionList(Correction correction) {
     table = correction.table().name();
@@ -55,17 +56,29 @@ final class CorrectionList {
       }
     }
     list.uses = new long[list.lines.size()];
+    list.throwProblems();
     return list;
+  }
+
+  /** Throws when lines are not what they should be: a line of text for each. */
+  private void throwProblems() {
+    if (!problems.isEmpty()) {
+      int more = problems.size() - SHOWN;
+      throw new DataException(
+          String.join("\n", problems.subList(0, Math.min(SHOWN, problems.size())))
+              + (more > 0 ? "\nand " + more + " more" : ""));
+    }
   }
 
   private void add(long row, @Nullable String written, @Nullable String meant) {
     if (written == null || written.isEmpty() || meant == null) {
-      throw new DataException(
+      problems.add(
           table
               + " row "
               + row
               + ": a correction needs both the written and the meant value;"
               + " complete the line, or leave it out with a condition");
+      return;
     }
     Integer before = byWritten.putIfAbsent(normalised(written), lines.size());
     if (before == null) {
@@ -74,7 +87,7 @@ final class CorrectionList {
     }
     Line known = lines.get(before);
     if (!known.meant().equals(meant)) {
-      throw new DataException(
+      problems.add(
           table
               + " rows "
               + known.row()
@@ -109,7 +122,11 @@ final class CorrectionList {
     uses[line]++;
   }
 
-  /** For each line what a value finally becomes, chains followed. */
+  /**
+   * For each line what a value finally becomes, chains followed.
+   *
+   * @throws DataException when lines lead round in a circle
+   */
   String[] ends() {
     String[] ends = new String[lines.size()];
     for (int line = 0; line < ends.length; line++) {
@@ -123,17 +140,19 @@ final class CorrectionList {
           if (normalised(lines.get(at).meant()).equals(normalised(lines.get(at).written()))) {
             break; // a value that means itself: nothing to follow
           }
-          throw new DataException(
+          problems.add(
               table
                   + " row "
                   + lines.get(line).row()
                   + ": \""
                   + lines.get(line).written()
                   + "\" leads round in a circle; decide which value is the right one");
+          break;
         }
       }
       ends[line] = lines.get(at).meant();
     }
+    throwProblems();
     return ends;
   }
 

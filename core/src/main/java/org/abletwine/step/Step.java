@@ -17,7 +17,7 @@ public interface Step {
 
   /**
    * Checks the step's settings against the columns so far and the heads of its references, without
-   * reading any rows, and declares the columns it adds.
+   * reading rows of references that may be large, and declares the columns it adds.
    *
    * @param columns the columns so far; the step adds its own
    * @throws org.abletwine.table.SettingException when a setting does not fit

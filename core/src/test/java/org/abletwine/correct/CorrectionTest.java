@@ -3,7 +3,11 @@ package org.abletwine.correct;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Random;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
@@ -13,6 +17,8 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class CorrectionTest {
   private final MemoryTable tickets =
@@ -80,6 +86,73 @@ class CorrectionTest {
     assertRefused("row 2: a correction needs both", "a,b", "c,");
     CorrectionFigures twice = run(Correction.of("variety", table("a,b", "a,b")), new ListSink());
     assertThat(twice.lines()).as("the same line twice is one").isEqualTo(1);
+  }
+
+  @Test
+  void everyWrongLineIsToldAtOnceBeforeTheRun() {
+    Correction wrong =
+        Correction.of("variety", table("x,y", "c,", "x,z", "p,q", "p,r", "a,b", "b,a"));
+    assertThat(Enrichment.of(tickets).step(wrong).build().check())
+        .extracting(mistake -> mistake.message().replaceAll(";.*", ""))
+        .containsExactly(
+            "c.csv row 2: a correction needs both the written and the meant value",
+            "c.csv rows 1 and 3 contradict each other: \"x\" means \"y\" on one and \"z\" on the other",
+            "c.csv rows 4 and 5 contradict each other: \"p\" means \"q\" on one and \"r\" on the other");
+    Correction circle = Correction.of("variety", table("a,b", "b,a", "c,a"));
+    assertThat(Enrichment.of(tickets).step(circle).build().check())
+        .extracting(mistake -> mistake.message().replaceAll(";.*", ""))
+        .containsExactly(
+            "c.csv row 1: \"a\" leads round in a circle",
+            "c.csv row 2: \"b\" leads round in a circle",
+            "c.csv row 3: \"c\" leads round in a circle");
+    assertThat(Enrichment.of(tickets).step(part(table("a,b", "b,a"))).build().check())
+        .as("within a value the lines follow each other, and end")
+        .isEmpty();
+  }
+
+  /** Whole values and parts on random lists, against following the lines by hand. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6})
+  void agreesWithFollowingTheLinesByHand(long seed) {
+    Random random = new Random(seed);
+    Map<String, String> lines = new LinkedHashMap<>();
+    for (int i = 0; i < 12; i++) {
+      // Meant values come later in the alphabet, so that there are chains and no circles.
+      char from = (char) ('a' + random.nextInt(20));
+      lines.putIfAbsent("" + from, "" + (char) (from + 1 + random.nextInt(4)));
+    }
+    List<String> cells = new ArrayList<>();
+    for (int row = 0; row < 300; row++) {
+      String word = "" + (char) ('a' + random.nextInt(24));
+      cells.add(random.nextBoolean() ? word : word + (char) ('a' + random.nextInt(24)));
+    }
+    MemoryTable texts = MemoryTable.of("t.csv", "variety", cells.toArray(String[]::new));
+    MemoryTable table =
+        table(
+            lines.entrySet().stream()
+                .map(e -> e.getKey() + "," + e.getValue())
+                .toArray(String[]::new));
+    ListSink whole = new ListSink();
+    Enrichment.of(texts).step(Correction.of("variety", table)).build().writeTo(whole);
+    ListSink parts = new ListSink();
+    CorrectionFigures figures =
+        Enrichment.of(texts).step(part(table)).build().writeTo(parts).corrections().get(0);
+    long changed = 0;
+    for (int row = 0; row < cells.size(); row++) {
+      String end = cells.get(row);
+      while (lines.containsKey(end)) {
+        end = lines.get(end);
+      }
+      assertThat(whole.cell(row, "variety")).isEqualTo(end);
+      String replaced = cells.get(row);
+      for (Map.Entry<String, String> line : lines.entrySet()) {
+        replaced = replaced.replace(line.getKey(), line.getValue());
+      }
+      assertThat(parts.cell(row, "variety")).isEqualTo(replaced);
+      changed += replaced.equals(cells.get(row)) ? 0 : 1;
+    }
+    assertThat(figures.changed()).isEqualTo(changed);
+    assertThat(figures.lines()).isEqualTo(lines.size());
   }
 
   private void assertRefused(String part, String... lines) {
