@@ -255,7 +255,11 @@ public final class Lookup implements Step {
     Source[] sources = new Source[1 + otherwise.size()];
     for (int i = 0; i < sources.length; i++) {
       Lookup from = i == 0 ? this : otherwise.get(i - 1);
-      LoadedReference loaded = ReferenceLoader.load(from, context.progress());
+      LoadedReference loaded =
+          columns.shared(
+              LoadKey.of(from),
+              LoadedReference.class,
+              () -> ReferenceLoader.load(from, context.progress()));
       sources[i] = new Source(from, loaded, keyColumns.get(i), names, emptyFills);
     }
     return new LookupRunner(

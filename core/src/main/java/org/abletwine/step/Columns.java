@@ -1,9 +1,11 @@
 package org.abletwine.step;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.Schema;
@@ -22,6 +24,7 @@ public final class Columns {
   private final Map<String, ColumnType> types = new LinkedHashMap<>();
   private final NullReasons reasons = new NullReasons();
   private final Map<Integer, Object> computed = new LinkedHashMap<>();
+  private final Map<Object, Object> shared = new HashMap<>();
   private int measure = -1;
   private int next;
 
@@ -209,6 +212,23 @@ public final class Columns {
   /** Returns the reasons for nulls that columns of this run carry. */
   public NullReasons reasons() {
     return reasons;
+  }
+
+  /**
+   * Something that several steps of this run need, made by the first of them.
+   *
+   * @param key what it depends on
+   * @param kind what it is
+   * @param make makes it
+   * @return the one thing for that key
+   */
+  public <T> T shared(Object key, Class<T> kind, Supplier<T> make) {
+    Object held = shared.get(key);
+    if (held == null) {
+      held = make.get();
+      shared.put(key, held);
+    }
+    return kind.cast(held);
   }
 
   /** Returns the name of the transactions. */

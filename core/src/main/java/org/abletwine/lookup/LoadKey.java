@@ -1,0 +1,66 @@
+package org.abletwine.lookup;
+
+import java.util.List;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.match.MatchRule;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a loaded reference depends on of its lookup: two lookups that agree in it, such as one by
+ * the site of origin and one by that of arrival, can share one.
+ *
+ * @param reference the table
+ * @param where its condition; empty for none
+ * @param parts what the key's parts are on the side of the reference
+ * @param bring the columns brought, aggregates with their functions, whatever they are called
+ * @param several the rule for several rows of a key
+ * @param duplicates the reference's rule for duplicates
+ * @param apart differs for lookups that find sets of rows while looking: they are counted for each
+ */
+record LoadKey(
+    Table reference,
+    String where,
+    List<Part> parts,
+    List<Brought> bring,
+    Several several,
+    Duplicates duplicates,
+    Object apart) {
+
+  /** A part of the key; our column counts only where messages name it. */
+  record Part(
+      String theirs,
+      @Nullable String theirsTo,
+      MatchRule match,
+      List<String> steps,
+      @Nullable String ours) {}
+
+  /** A column brought. */
+  record Brought(String source, @Nullable Aggregate aggregate) {}
+
+  /** Whether the sets of rows that fit are known when the reference is loaded. */
+  private static boolean setsKnown(KeyPart part) {
+    return part.equal() || part.match().kind().ordered();
+  }
+
+  static LoadKey of(Lookup lookup) {
+    boolean named = KeyLayout.of(lookup).rules().length > 1;
+    return new LoadKey(
+        lookup.reference,
+        lookup.where == null ? "" : lookup.where.toString(),
+        lookup.key.stream()
+            .map(
+                part ->
+                    new Part(
+                        part.theirs(),
+                        part.theirsTo(),
+                        part.match(),
+                        KeyLayout.steps(lookup, part).stream().map(NormaliseStep::name).toList(),
+                        named ? part.ours() : null))
+            .toList(),
+        lookup.bring.stream().map(a -> new Brought(a.source(), a.aggregate())).toList(),
+        lookup.several,
+        lookup.duplicates,
+        lookup.key.stream().allMatch(LoadKey::setsKnown) ? "" : new Object());
+  }
+}
