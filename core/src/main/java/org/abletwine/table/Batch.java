@@ -25,9 +25,6 @@ public final class Batch {
   /** Characters after which a batch counts as full, so that long texts do not swell it. */
   private static final int MOST_CHARACTERS = 1 << 22;
 
-  private static final int BLOCK_BITS = 5;
-  private static final byte NO_CHARACTER = -1;
-
   /** Mark of a null cell. */
   public static final byte NULL = 1;
 
@@ -46,24 +43,13 @@ public final class Batch {
   }
 
   private final int columns;
-  private char[] text;
+  private final BatchText text;
   private int[] starts;
   private int[] ends;
   private byte[] marks;
   private byte[] rowMarks;
   private int cells;
-  private int used;
-
-  /** One byte for each of the first {@link #bytesHeld} characters, for a writer to copy. */
-  private byte[] textBytes = new byte[0];
-
-  /** For each block of characters whether any is not ASCII. */
-  private boolean[] notAscii = new boolean[1];
-
-  private boolean allAscii = true;
-
   private CellMark cellMark = (characters, start, end) -> 0;
-  private int bytesHeld;
   private int rowStart;
   private int baseRows;
   private char separator = ',';
@@ -87,7 +73,7 @@ public final class Batch {
    */
   public Batch(int columns) {
     this.columns = columns;
-    this.text = new char[ROWS * columns * 8];
+    this.text = new BatchText(ROWS * columns * 8);
     this.starts = new int[ROWS * columns];
     this.ends = new int[ROWS * columns];
     this.marks = new byte[ROWS * columns];
@@ -99,7 +85,7 @@ public final class Batch {
 
   private Batch(int columns, int rowsExpected) {
     this.columns = columns;
-    this.text = new char[64 * rowsExpected];
+    this.text = new BatchText(64 * rowsExpected);
     this.starts = new int[rowsExpected * columns];
     this.ends = new int[rowsExpected * columns];
     this.marks = new byte[rowsExpected * columns];
@@ -137,10 +123,7 @@ public final class Batch {
     sparse = false;
     version++;
     cells = 0;
-    used = 0;
-    Arrays.fill(notAscii, 0, (bytesHeld >>> BLOCK_BITS) + 1, false);
-    allAscii = true;
-    bytesHeld = 0;
+    text.clear();
     rowStart = 0;
     baseRows = 0;
     rows = 0;
@@ -156,13 +139,9 @@ public final class Batch {
    */
   public void addCell(@Nullable String value) {
     int length = value == null ? 0 : value.length();
-    char[] target = room(length + 1);
-    if (value != null) {
-      value.getChars(0, length, target, used);
-    }
-    target[used + length] = separator;
-    addSlice(used, used + length, value == null ? NULL : length == 0 ? QUOTED | ALTERED : 0);
-    used += length + 1;
+    int start = value == null ? text.used : text.append(value);
+    text.room(1)[text.used++] = separator;
+    addSlice(start, start + length, value == null ? NULL : length == 0 ? QUOTED | ALTERED : 0);
   }
 
   /**
@@ -173,15 +152,12 @@ public final class Batch {
    *     afterwards
    */
   public char[] room(int more) {
-    if (used + more > text.length) {
-      text = Arrays.copyOf(text, Math.max(used + more, text.length + text.length / 2));
-    }
-    return text;
+    return text.room(more);
   }
 
   /** Returns how many characters of the buffer are taken. */
   public int used() {
-    return used;
+    return text.used;
   }
 
   /**
@@ -192,10 +168,7 @@ public final class Batch {
    * @param count how many
    */
   public void tookAscii(byte[] bytes, int from, int count) {
-    roomForBytes(count);
-    System.arraycopy(bytes, from, textBytes, used, count);
-    used += count;
-    bytesHeld = used;
+    text.tookAscii(bytes, from, count);
   }
 
   /**
@@ -204,27 +177,7 @@ public final class Batch {
    * @param count how many
    */
   public void took(int count) {
-    roomForBytes(count);
-    int end = used + count;
-    for (int i = used; i < end; i++) {
-      char c = text[i];
-      if (c < 0x80) {
-        textBytes[i] = (byte) c;
-      } else {
-        textBytes[i] = NO_CHARACTER;
-        notAscii[i >>> BLOCK_BITS] = true;
-        allAscii = false;
-      }
-    }
-    used = end;
-    bytesHeld = end;
-  }
-
-  private void roomForBytes(int more) {
-    if (used + more > textBytes.length) {
-      textBytes = Arrays.copyOf(textBytes, text.length);
-      notAscii = Arrays.copyOf(notAscii, (text.length >>> BLOCK_BITS) + 1);
-    }
+    text.took(count);
   }
 
   /**
@@ -236,19 +189,7 @@ public final class Batch {
    * @return whether the bytes of the slice are the slice
    */
   public boolean hasBytes(int start, int end) {
-    if (end > bytesHeld) {
-      return false;
-    }
-    if (allAscii) {
-      return true;
-    }
-    int last = end >>> BLOCK_BITS;
-    for (int block = start >>> BLOCK_BITS; block <= last; block++) {
-      if (notAscii[block]) {
-        return false;
-      }
-    }
-    return true;
+    return text.hasBytes(start, end);
   }
 
   /**
@@ -256,7 +197,7 @@ public final class Batch {
    * characters that are not ASCII.
    */
   public byte[] textBytes() {
-    return textBytes;
+    return text.bytes;
   }
 
   /**
@@ -318,9 +259,10 @@ public final class Batch {
     int cell = base * columns + marks[last];
     int start = starts[last];
     int any = rowMarks[base] & ~PARTIAL;
+    char[] characters = text.characters;
     for (int at = start; at <= end; at++) {
-      if (at == end || text[at] == separator) {
-        int mark = cellMark.of(text, start, at);
+      if (at == end || characters[at] == separator) {
+        int mark = cellMark.of(characters, start, at);
         any |= mark;
         marks[cell] = (byte) mark;
         starts[cell] = start;
@@ -371,7 +313,7 @@ public final class Batch {
 
   /** Returns whether a reader should stop filling: enough rows, or enough characters. */
   public boolean full() {
-    return baseRows >= ROWS || used >= MOST_CHARACTERS;
+    return baseRows >= ROWS || text.used >= MOST_CHARACTERS;
   }
 
   /** Returns how many rows the batch holds now. */
@@ -396,7 +338,7 @@ public final class Batch {
 
   /** Returns the buffer of the base cells. */
   public char[] baseText() {
-    return text;
+    return text.characters;
   }
 
   /**
@@ -560,13 +502,13 @@ public final class Batch {
   public void cell(int row, int column, CellVector target) {
     int cell = baseRow(row) * columns + column;
     boolean isNull = (marks[cell] & NULL) != 0;
-    target.viewOf(text, 1);
+    target.viewOf(text.characters, 1);
     target.starts[0] = isNull ? -1 : starts[cell];
     target.ends[0] = isNull ? -1 : ends[cell];
   }
 
   private void fillView(CellVector view, int column) {
-    view.viewOf(text, rows);
+    view.viewOf(text.characters, rows);
     int[] viewStarts = view.starts;
     int[] viewEnds = view.ends;
     for (int row = 0; row < rows; row++) {
@@ -597,10 +539,8 @@ public final class Batch {
     }
     int physical = baseRow(row);
     int cell = physical * columns + column;
-    value.getChars(0, value.length(), room(value.length()), used);
-    starts[cell] = used;
-    ends[cell] = used + value.length();
-    used += value.length();
+    starts[cell] = text.append(value);
+    ends[cell] = text.used;
     marks[cell] = (byte) (marks[cell] & QUOTED | ALTERED);
     rowMarks[physical] |= ALTERED;
     Arrays.fill(viewReady, false);
