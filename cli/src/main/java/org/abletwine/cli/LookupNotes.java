@@ -24,7 +24,11 @@ final class LookupNotes {
       notes.add(
           where
               + several(lookup, lookup.severalKeys() - lookup.conflictingKeys())
-              + (lookup.byRule() ? " and agree, counted as one" : " that agree, counted as one"));
+              + (lookup.combined()
+                  ? ", put together by the aggregates"
+                  : lookup.byRule()
+                      ? " and agree, counted as one"
+                      : " that agree, counted as one"));
     }
     if (lookup.rowsIfExpanded() > lookup.rows()
         && lookup.duplicatesDropped() == 0

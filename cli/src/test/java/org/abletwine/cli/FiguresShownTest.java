@@ -121,6 +121,20 @@ class FiguresShownTest {
   }
 
   @Test
+  void rowsThatAggregatesPutTogetherAreNotSaidToAgree() throws IOException {
+    String plan =
+        """
+        references: { g: { file: growers.csv, key: grower_no } }
+        steps: [{ lookup: g, key: grower_code = grower_no, bring: [%s] }]
+        outputs: { enriched: out/e.csv }
+        """;
+    assertThat(run(plan.formatted("max(updated_on) as newest")).out())
+        .contains("12 keys of growers.csv stand on several rows, put together by the aggregates");
+    assertThat(run(plan.formatted("name")).out())
+        .contains("12 keys of growers.csv stand on several rows that agree, counted as one");
+  }
+
+  @Test
   void overlapTotalsAreExact() {
     Cli.Gave gave =
         Cli.run(

@@ -35,6 +35,7 @@ class RunSummaryTest {
             "growers.csv",
             "code = no",
             false,
+            false,
             10,
             8,
             1,

@@ -13,6 +13,7 @@ import java.util.List;
  * @param key the key as a reader would write it
  * @param byRule whether a part of the key matches by a rule, so that sets of rows one value fits
  *     take the place of keys on several rows
+ * @param combined whether aggregates put together the rows that one key fits
  * @param referenceRows rows of the reference
  * @param referenceKeys distinct keys in the reference, as compared
  * @param referenceBlankKeys rows of the reference that no key can find, because a key part is blank
@@ -48,6 +49,7 @@ public record LookupFigures(
     String reference,
     String key,
     boolean byRule,
+    boolean combined,
     long referenceRows,
     long referenceKeys,
     long referenceBlankKeys,

@@ -77,6 +77,7 @@ final class LookupCounts {
         reference.name(),
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
         ruled,
+        lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),
         reference.read() + reference.leftOutRows(),
         ruled ? reference.read() : reference.finder().index().keys(),
         reference.blankKeys(),

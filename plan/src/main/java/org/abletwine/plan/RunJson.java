@@ -160,6 +160,7 @@ public final class RunJson {
     node.put("reference", lookup.reference());
     node.put("key", lookup.key());
     node.put("by_rule", lookup.byRule());
+    node.put("combined_by_aggregates", lookup.combined());
     node.put("reference_rows", lookup.referenceRows());
     node.put("reference_keys", lookup.referenceKeys());
     node.put("reference_blank_keys", lookup.referenceBlankKeys());
