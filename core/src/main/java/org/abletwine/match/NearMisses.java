@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Set;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 import org.apache.commons.text.similarity.LevenshteinDistance;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the reference keys most like a key that did not match.
@@ -23,7 +24,7 @@ import org.apache.commons.text.similarity.LevenshteinDistance;
 public final class NearMisses {
   private static final int CHARACTERS_PER_EDIT = 4;
   private static final int NEIGHBOURS = 10;
-  private static final int FEW = 2_000;
+  private static final int FEW = 50_000;
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
   /**
@@ -37,6 +38,7 @@ public final class NearMisses {
   private final String[] keys;
   private final String[][] orders = new String[3][];
   private final int[][] ranks = new int[3][];
+  private @Nullable SimilarityBound bound;
 
   /**
    * @param keys the reference keys
@@ -114,26 +116,47 @@ public final class NearMisses {
   }
 
   /**
-   * The keys of a least similarity. All keys are compared when they are few, else the neighbours.
+   * The most similar keys: one, or several that are equally similar. Up to 50,000 keys all that
+   * could be it are compared, beyond that the neighbours.
    *
    * @param key the key to compare with
    * @param atLeast the least similarity, 0 to 1
-   * @param most how many at most
-   * @return the nearest, most similar first
+   * @return the most similar, by themselves; empty when none is similar enough
    */
-  public List<NearMiss> similar(String key, double atLeast, int most) {
-    List<NearMiss> near = new ArrayList<>();
-    if (keys.length <= FEW) {
-      for (String other : keys) {
-        near.add(new NearMiss(other, SIMILARITY.apply(key, other)));
-      }
-    } else {
-      candidates(key).forEach(i -> near.add(new NearMiss(keys[i], SIMILARITY.apply(key, keys[i]))));
+  public List<NearMiss> mostSimilar(String key, double atLeast) {
+    List<NearMiss> best = new ArrayList<>();
+    if (keys.length > FEW) {
+      candidates(key).forEach(i -> compare(key, keys[i], atLeast, best));
+      return best;
     }
-    near.removeIf(miss -> miss.similarity() < atLeast);
-    near.sort(
-        Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
-    return List.copyOf(near.subList(0, Math.min(most, near.size())));
+    SimilarityBound all = bound();
+    SimilarityBound.Counts counts = SimilarityBound.counts(key);
+    for (int i = 0; i < keys.length; i++) {
+      double wanted = best.isEmpty() ? atLeast : best.get(0).similarity();
+      if (all.most(i, key, counts) >= wanted) {
+        compare(key, keys[i], atLeast, best);
+      }
+    }
+    best.sort(Comparator.comparing(NearMiss::key));
+    return best;
+  }
+
+  private static void compare(String key, String other, double atLeast, List<NearMiss> best) {
+    double similarity = SIMILARITY.apply(key, other);
+    double before = best.isEmpty() ? atLeast : best.get(0).similarity();
+    if (similarity < before || similarity < atLeast) {
+      return;
+    }
+    if (similarity > before) {
+      best.clear();
+    }
+    best.add(new NearMiss(other, similarity));
+  }
+
+  private synchronized SimilarityBound bound() {
+    SimilarityBound made = bound == null ? new SimilarityBound(keys) : bound;
+    bound = made;
+    return made;
   }
 
   private Set<Integer> candidates(String key) {

@@ -12,12 +12,11 @@ import org.abletwine.table.CellVector;
 /**
  * Texts in the reference, searched with our value: as a pattern, or for the most similar. Each
  * distinct value is searched for once and remembered. A search goes through the texts of its
- * partition; for similarity, through those that sorting brings close (see {@link NearMisses}).
+ * partition; for similarity, through those that may be similar enough (see {@link NearMisses}).
  */
 final class TextSearch implements RuleIndex {
   private static final long serialVersionUID = 1L;
   private static final int MOST_REMEMBERED = 200_000;
-  private static final int MOST_CLOSE = 20;
 
   private final MatchRule rule;
   private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
@@ -95,9 +94,7 @@ final class TextSearch implements RuleIndex {
   private List<String> similar(Value value, Map<String, int[]> texts) {
     NearMisses misses =
         near.computeIfAbsent(value.partition(), p -> new NearMisses(List.copyOf(texts.keySet())));
-    List<NearMisses.NearMiss> close = misses.similar(value.text(), rule.atLeast(), MOST_CLOSE);
-    return close.stream()
-        .filter(miss -> miss.similarity() == close.get(0).similarity())
+    return misses.mostSimilar(value.text(), rule.atLeast()).stream()
         .map(NearMisses.NearMiss::key)
         .toList();
   }
