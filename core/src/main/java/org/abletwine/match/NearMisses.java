@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
 public final class NearMisses {
   private static final int CHARACTERS_PER_EDIT = 4;
   private static final int NEIGHBOURS = 10;
-  private static final int FEW = 50_000;
+  private static final int FEW = 10_000;
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
   /**
@@ -116,7 +116,7 @@ public final class NearMisses {
   }
 
   /**
-   * The most similar keys: one, or several that are equally similar. Up to 50,000 keys all that
+   * The most similar keys: one, or several that are equally similar. Up to 10,000 keys all that
    * could be it are compared, beyond that the neighbours.
    *
    * @param key the key to compare with
@@ -125,16 +125,17 @@ public final class NearMisses {
    */
   public List<NearMiss> mostSimilar(String key, double atLeast) {
     List<NearMiss> best = new ArrayList<>();
-    if (keys.length > FEW) {
-      candidates(key).forEach(i -> compare(key, keys[i], atLeast, best));
-      return best;
-    }
-    SimilarityBound all = bound();
-    SimilarityBound.Counts counts = SimilarityBound.counts(key);
-    for (int i = 0; i < keys.length; i++) {
-      double wanted = best.isEmpty() ? atLeast : best.get(0).similarity();
-      if (all.most(i, key, counts) >= wanted) {
-        compare(key, keys[i], atLeast, best);
+    // The neighbours first: what is most similar is mostly among them, and then few others can be.
+    Set<Integer> neighbours = candidates(key);
+    neighbours.forEach(i -> compare(key, keys[i], atLeast, best));
+    if (keys.length <= FEW) {
+      SimilarityBound all = bound();
+      SimilarityBound.Counts counts = SimilarityBound.counts(key);
+      for (int i = 0; i < keys.length; i++) {
+        double wanted = best.isEmpty() ? atLeast : best.get(0).similarity();
+        if (all.most(i, key.length(), counts) >= wanted && !neighbours.contains(i)) {
+          compare(key, keys[i], atLeast, best);
+        }
       }
     }
     best.sort(Comparator.comparing(NearMiss::key));
