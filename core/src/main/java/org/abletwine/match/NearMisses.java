@@ -132,8 +132,8 @@ public final class NearMisses {
       SimilarityBound all = bound();
       SimilarityBound.Counts counts = SimilarityBound.counts(key);
       for (int i = 0; i < keys.length; i++) {
-        double wanted = best.isEmpty() ? atLeast : best.get(0).similarity();
-        if (all.most(i, key.length(), counts) >= wanted && !neighbours.contains(i)) {
+        boolean possible = all.most(i, key.length(), counts) >= wanted(atLeast, best);
+        if (possible && !neighbours.contains(i)) {
           compare(key, keys[i], atLeast, best);
         }
       }
@@ -142,16 +142,19 @@ public final class NearMisses {
     return best;
   }
 
+  private static double wanted(double atLeast, List<NearMiss> best) {
+    return best.isEmpty() ? atLeast : best.get(0).similarity();
+  }
+
   private static void compare(String key, String other, double atLeast, List<NearMiss> best) {
     double similarity = SIMILARITY.apply(key, other);
-    double before = best.isEmpty() ? atLeast : best.get(0).similarity();
-    if (similarity < before || similarity < atLeast) {
-      return;
-    }
-    if (similarity > before) {
+    double wanted = wanted(atLeast, best);
+    if (similarity > wanted) {
       best.clear();
     }
-    best.add(new NearMiss(other, similarity));
+    if (similarity >= wanted) {
+      best.add(new NearMiss(other, similarity));
+    }
   }
 
   private synchronized SimilarityBound bound() {
