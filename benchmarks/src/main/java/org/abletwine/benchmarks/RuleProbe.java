@@ -74,7 +74,7 @@ public class RuleProbe {
       all.add(cells, 0, 0, row, row);
       map.put(BigDecimal.valueOf(row), row);
     }
-    index = RuleIndexes.build(all, MatchRule.of(rule), null, "bench", row -> row + 1L);
+    index = RuleIndexes.build(all, MatchRule.of(rule), false, null, "bench", row -> row + 1L);
     SplittableRandom random = new SplittableRandom(1);
     values.clear();
     for (int i = 0; i < Batch.ROWS; i++) {

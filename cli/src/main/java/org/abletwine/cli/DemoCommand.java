@@ -83,7 +83,7 @@ final class DemoCommand implements Callable<Integer> {
   }
 
   private void refuseForeignFolder() {
-    if (!Files.isDirectory(folder) || Files.exists(folder.resolve("tickets.csv"))) {
+    if (!Files.isDirectory(folder) || WendleVale.isIn(folder)) {
       return;
     }
     try (var files = Files.list(folder)) {

@@ -49,7 +49,7 @@ final class FindDialogue {
             }
           });
       if (values.size() == 1 && !answers.isEmpty()) {
-        terminal.writer().println("  " + column + " can only be " + values.get(0));
+        terminal.writer().println("  " + column + " can only be " + Streams.shown(values.get(0)));
         terminal.flush();
         answers.put(column, values.get(0));
         continue;
@@ -60,7 +60,8 @@ final class FindDialogue {
               "  "
                   + RunSummary.count(values.size())
                   + " values, such as "
-                  + String.join(", ", values.subList(0, Math.min(OFFERED, values.size()))));
+                  + Streams.shown(
+                      String.join(", ", values.subList(0, Math.min(OFFERED, values.size())))));
       LineReader reader =
           LineReaderBuilder.builder()
               .terminal(terminal)
@@ -68,7 +69,7 @@ final class FindDialogue {
               .build();
       String answer;
       try {
-        answer = reader.readLine(column + ": ");
+        answer = reader.readLine(Streams.shown(column) + ": ");
       } catch (UserInterruptException | EndOfFileException e) {
         break;
       }

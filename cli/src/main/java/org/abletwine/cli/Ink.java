@@ -8,18 +8,29 @@ import picocli.CommandLine.Help.Ansi;
  */
 enum Ink {
   PLAIN(""),
-  BOLD("\u001b[1m"),
-  DIM("\u001b[2m"),
-  GOOD("\u001b[32m"),
+  BOLD("[1m"),
+  DIM("[2m"),
+  GOOD("[32m"),
   /** Magenta: yellow is hard to read on light backgrounds. */
-  WARN("\u001b[35m"),
-  BAD("\u001b[31m");
+  WARN("[35m"),
+  BAD("[31m");
 
-  private static final String OFF = "\u001b[0m";
+  /**
+   * Stands for the escape character until a text is printed: control characters in it are shown
+   * then, and nobody who writes data can know this one.
+   */
+  private static final String ESCAPE = "{" + java.util.UUID.randomUUID() + "}";
+
+  private static final String OFF = "[0m";
   private final String on;
 
   Ink(String on) {
     this.on = on;
+  }
+
+  /** A text that was coloured, as a terminal takes it. */
+  static String shown(String text) {
+    return text.replace(ESCAPE, "\u001b");
   }
 
   /** Whether standard output (1) or standard error (2) is a terminal. */
@@ -38,6 +49,6 @@ enum Ink {
   }
 
   String on(String text, boolean colour) {
-    return colour && this != PLAIN && !text.isBlank() ? on + text + OFF : text;
+    return colour && this != PLAIN && !text.isBlank() ? ESCAPE + on + text + ESCAPE + OFF : text;
   }
 }

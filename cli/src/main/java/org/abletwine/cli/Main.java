@@ -1,7 +1,10 @@
 package org.abletwine.cli;
 
+import java.io.PrintWriter;
 import java.util.List;
 import org.abletwine.table.DataException;
+import org.abletwine.table.OutputFile;
+import org.abletwine.table.ReaderGoneException;
 import org.abletwine.table.SettingException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -61,9 +64,9 @@ public final class Main implements Runnable {
   public static void main(String[] args) {
     boolean debug = List.of(args).contains("--debug");
     System.setProperty("org.slf4j.simpleLogger.defaultLogLevel", debug ? "debug" : "error");
-    int status = run(args);
-    System.out.flush();
-    System.exit(status);
+    Streams.checked();
+    Runtime.getRuntime().addShutdownHook(new Thread(OutputFile::abandonAll, "clear parts"));
+    System.exit(run(args));
   }
 
   /**
@@ -74,14 +77,25 @@ public final class Main implements Runnable {
    */
   public static int run(String... args) {
     Main main = new Main();
-    CommandLine line = new CommandLine(main);
-    addCommands(line, args);
-    return line.setUsageHelpWidth(100)
-        .setUsageHelpAutoWidth(true)
-        .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
-        .setParameterExceptionHandler((error, given) -> usage(error, given))
-        .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
-        .execute(args);
+    try (Streams streams = Streams.shown()) {
+      try {
+        CommandLine line = new CommandLine(main);
+        addCommands(line, args);
+        int status =
+            line.setUsageHelpWidth(100)
+                .setUsageHelpAutoWidth(true)
+                .setOut(new PrintWriter(streams.out()))
+                .setErr(new PrintWriter(streams.err()))
+                .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
+                .setParameterExceptionHandler((error, given) -> usage(error, given))
+                .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
+                .execute(args);
+        System.out.flush();
+        return status;
+      } catch (RuntimeException | Error e) {
+        return failed(e, main.debug);
+      }
+    }
   }
 
   /**
@@ -111,9 +125,24 @@ public final class Main implements Runnable {
     return COMMANDS.stream().map(command -> command.getAnnotation(Command.class).name()).toList();
   }
 
-  private static int failed(Exception error, boolean debug) {
+  private static int failed(Throwable error, boolean debug) {
     if (debug) {
       error.printStackTrace();
+    }
+    if (error instanceof ReaderGoneException) {
+      return DATA; // such as head, which has all it wanted: there is nobody to tell
+    }
+    if (error instanceof OutOfMemoryError) {
+      Say.error(
+          "not enough memory: this run may take "
+              + RunSummary.bytes(Runtime.getRuntime().maxMemory())
+              + "; give it more with ABLE_TWINE_JAVA_OPTIONS=-Xmx8g, bring fewer columns, or leave"
+              + " out rows of the reference with where:");
+      return DATA;
+    }
+    if (error instanceof StackOverflowError) {
+      Say.error("something is nested too deeply to be gone through; divide it into several steps");
+      return DATA;
     }
     if (error instanceof SettingException) {
       Say.error(error.getMessage());

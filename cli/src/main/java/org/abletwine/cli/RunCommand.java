@@ -55,6 +55,7 @@ final class RunCommand implements Callable<Integer> {
       preview(run);
       return 0;
     }
+    run.interrupted().ifPresent(Say::note);
     PlannedRun.Result result = run.run(TerminalProgress.create());
     Results.print(
         result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);

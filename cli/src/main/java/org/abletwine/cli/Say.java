@@ -4,15 +4,20 @@ import org.jspecify.annotations.Nullable;
 
 /** Messages, on standard error. */
 final class Say {
+  /** Characters of a line at most: a cell that a message quotes may be very long. */
+  private static final int WIDEST = 1_000;
+
   private Say() {}
 
   static void error(@Nullable String message) {
     for (String line : String.valueOf(message).split("\n")) {
-      System.err.println("able-twine: " + line);
+      note(line);
     }
   }
 
   static void note(String message) {
-    System.err.println("able-twine: " + message);
+    int more = message.length() - WIDEST;
+    String line = more <= 0 ? message : message.substring(0, WIDEST) + "... and " + more + " more";
+    System.err.println("able-twine: " + line);
   }
 }

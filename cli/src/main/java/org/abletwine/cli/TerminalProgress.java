@@ -68,14 +68,14 @@ final class TerminalProgress implements Progress {
       if (shown == null) {
         shown =
             new ProgressBarBuilder()
-                .setTaskName(table.name())
+                .setTaskName(Streams.shown(table.name()))
                 .setStyle(ProgressBarStyle.ASCII)
                 .setUnit(" MB", 1_000_000)
                 .setInitialMax(table.sizeInBytes())
                 .setUpdateIntervalMillis((int) EVERY_MILLIS)
                 .setMaxRenderedLength(WIDTH)
                 .startsFrom(0, Duration.ofNanos(System.nanoTime() - begun))
-                .setConsumer(new ConsoleProgressBarConsumer(System.err, WIDTH))
+                .setConsumer(new ConsoleProgressBarConsumer(Streams.overwritten(System.err), WIDTH))
                 .clearDisplayOnFinish()
                 .build();
         bar = shown;

@@ -23,7 +23,7 @@ final class TextTable {
   }
 
   TextTable cell(String text, Ink ink) {
-    line.add(new Cell(text, ink));
+    line.add(new Cell(Streams.shown(text), ink));
     return this;
   }
 

@@ -9,6 +9,9 @@ import java.nio.file.Path;
  * in fixed shares, so that every size shows all of them. Stateless.
  */
 public final class WendleVale {
+  /** Says that a folder was laid out by the demo. */
+  private static final String MARK = ".wendle-vale";
+
   /** The seed of the demo. */
   public static final long SEED = 20_260_814L;
 
@@ -32,6 +35,8 @@ public final class WendleVale {
    */
   public static Planted write(Path folder, long tickets, int growers, long seed)
       throws IOException {
+    Files.writeString(
+        folder.resolve(MARK), "Laid out by able-twine demo, which may lay it out anew.\n");
     Planted planted = new Planted();
     MasterTables.write(folder, growers, seed, planted);
     TicketTable.write(folder.resolve("tickets.csv"), tickets, growers, seed, planted);
@@ -52,6 +57,15 @@ public final class WendleVale {
     copy("intake-check.plan.yaml", folder);
     Files.writeString(folder.resolve("README.md"), DemoReadme.text(planted));
     return planted;
+  }
+
+  /**
+   * Whether a folder holds the demo, so that it may be laid out there anew.
+   *
+   * @param folder the folder
+   */
+  public static boolean isIn(Path folder) {
+    return Files.exists(folder.resolve(MARK));
   }
 
   private static void copy(String resource, Path folder) throws IOException {

@@ -51,8 +51,9 @@ final class ColumnProfiler {
   private void value(CellVector cells, int row, int start, int end) {
     char[] text = cells.text;
     values++;
-    shortest = Math.min(shortest, end - start);
-    longest = Math.max(longest, end - start);
+    int length = Character.codePointCount(text, start, end - start);
+    shortest = Math.min(shortest, length);
+    longest = Math.max(longest, length);
     if (start < end && (Spaces.isSpace(text[start]) || Spaces.isSpace(text[end - 1]))) {
       straySpaces++;
     }
@@ -65,9 +66,9 @@ final class ColumnProfiler {
       if (examples.size() < EXAMPLES) {
         String value = String.valueOf(cells.get(row));
         examples.add(
-            value.length() <= EXAMPLE_CHARACTERS
+            value.codePointCount(0, value.length()) <= EXAMPLE_CHARACTERS
                 ? value
-                : value.substring(0, EXAMPLE_CHARACTERS - 1) + "…");
+                : value.substring(0, value.offsetByCodePoints(0, EXAMPLE_CHARACTERS - 1)) + "…");
       }
       one.clear();
       one.append(text, start, end);

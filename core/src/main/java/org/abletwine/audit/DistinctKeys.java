@@ -12,6 +12,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
+import org.abletwine.table.DecimalText;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
@@ -108,13 +109,11 @@ final class DistinctKeys {
     if (key == sums.size()) {
       sums.add(BigDecimal.ZERO);
     }
-    if (value != null) {
-      try {
-        sums.set(key, sums.get(key).add(new BigDecimal(value.strip())));
-      } catch (NumberFormatException e) {
-        notNumbers++;
-      }
+    BigDecimal number = value == null ? null : DecimalText.read(value);
+    if (number != null) {
+      sums.set(key, sums.get(key).add(number));
     }
+    notNumbers += value != null && number == null ? 1 : 0;
   }
 
   /** The measure's total over a key's rows, exact; null when nothing is measured. */
@@ -195,7 +194,7 @@ final class DistinctKeys {
           for (int part = 0; part < parts; part++) {
             batch.addCell(store.get(key, part));
           }
-          batch.endRow(0);
+          batch.endRow();
         }
         batches.add(batch);
       }

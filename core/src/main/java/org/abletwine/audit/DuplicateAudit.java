@@ -85,6 +85,7 @@ public final class DuplicateAudit {
    * @throws DataException when the table cannot be read
    */
   public static DuplicateAudit of(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
+    table.readAgain();
     DuplicateAudit audit = new DuplicateAudit(table, keyColumns, normalise);
     audit.readKeys();
     if (audit.caught.cardinality() < audit.duplicateRows.cardinality()) {
@@ -228,7 +229,7 @@ public final class DuplicateAudit {
                 column,
                 policy.column() == null ? null : table.type(policy.column()),
                 numbers)
-            .chosen(table.name(), table.schema().size(), keyColumns[0]);
+            .chosen(table.name(), 0, table.schema().size(), keyColumns[0]);
     BitSet leftOut = duplicateRows();
     for (int row : stays) {
       leftOut.clear(numbers.of(row));

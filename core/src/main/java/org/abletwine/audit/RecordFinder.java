@@ -32,6 +32,7 @@ public final class RecordFinder {
    */
   public RecordFinder(Table table, List<NormaliseStep> normalise) {
     this.table = table;
+    table.readAgain();
     this.normalise = List.copyOf(normalise);
   }
 

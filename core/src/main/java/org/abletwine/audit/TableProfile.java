@@ -42,6 +42,7 @@ public record TableProfile(
    * @throws DataException when it cannot be read
    */
   public static TableProfile of(Table table) {
+    table.readAgain();
     List<ColumnProfiler> profilers = new ArrayList<>();
     table.schema().names().forEach(name -> profilers.add(new ColumnProfiler(name)));
     long[] rows = new long[1];

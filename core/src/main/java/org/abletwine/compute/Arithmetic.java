@@ -1,12 +1,18 @@
 package org.abletwine.compute;
 
+import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
+import java.util.Locale;
+import org.abletwine.table.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
 /** Nodes that compute numbers and days. */
 final class Arithmetic {
+
+  private static final long MOST_DAYS = 4_000_000;
+
   private Arithmetic() {}
 
   /** Two numbers in, one out; null when either is. */
@@ -51,6 +57,10 @@ final class Arithmetic {
           case '*' -> Decimals.multiply(a, b, out, row);
           default -> divide(frame, a, b, row);
         }
+        if (out.isWide(row) && Decimals.tooLong(out.number(row))) {
+          out.known[row] = false;
+          frame.error(row, "a number of more than " + Decimals.MOST_DIGITS + " digits");
+        }
       }
     }
 
@@ -69,7 +79,10 @@ final class Arithmetic {
       } else if (operator == '/') {
         Decimals.divide(a, b, out, row);
       } else {
-        out.number(row, a.number(row).remainder(b.number(row)));
+        BigDecimal x = a.number(row);
+        BigDecimal y = b.number(row);
+        // The library lets the places follow the quotient: here they are the operands' alone.
+        out.number(row, x.remainder(y).setScale(Math.max(x.scale(), y.scale())));
       }
     }
   }
@@ -112,6 +125,29 @@ final class Arithmetic {
     }
   }
 
+  /** Days from one date to another; null when either is. */
+  static final class Days extends Node {
+    private final Node left;
+    private final Node right;
+
+    Days(Node left, Node right) {
+      super(Kind.NUMBER);
+      this.left = left;
+      this.right = right;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = left.eval(frame, asked);
+      Values b = right.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (a.known[row] && b.known[row] && !skip(asked, row)) {
+          out.number(row, a.digits[row] - b.digits[row], 0);
+        }
+      }
+    }
+  }
+
   /** A number rounded to a stated count of places; null when it is. */
   static final class Round extends Node {
     private final Node number;
@@ -146,8 +182,24 @@ final class Arithmetic {
   static Node shifted(Node day, long amount, ChronoUnit unit) {
     return new Function(
         Kind.DATE,
-        (a, row, out, frame) ->
-            out.day(row, LocalDate.ofEpochDay(a[0].digits[row]).plus(amount, unit).toEpochDay()),
+        (a, row, out, frame) -> {
+          LocalDate from = LocalDate.ofEpochDay(a[0].digits[row]);
+          LocalDate shifted = Math.abs(amount) > MOST_DAYS ? null : from.plus(amount, unit);
+          if (shifted == null
+              || shifted.getYear() < 1
+              || shifted.getYear() > DatePatterns.LAST_YEAR) {
+            frame.error(
+                row,
+                from
+                    + (amount < 0 ? " less " : " plus ")
+                    + Long.toString(amount).replace("-", "")
+                    + " "
+                    + unit.toString().toLowerCase(Locale.ROOT)
+                    + " is not between 0001-01-01 and 9999-12-31");
+          } else {
+            out.day(row, shifted.toEpochDay());
+          }
+        },
         day);
   }
 }

@@ -2,8 +2,9 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.time.DateTimeException;
 import java.time.LocalDate;
+import org.abletwine.table.DatePatterns;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** CAST, and values as text. */
@@ -18,6 +19,27 @@ final class Conversions {
       case TRUTH -> values.digits[row] != 0 ? "true" : "false";
       default -> values.text(row);
     };
+  }
+
+  /**
+   * Text of a stated length.
+   *
+   * @param length how many characters at most, as code points
+   * @param pad whether shorter text is filled up with spaces
+   */
+  static Node toText(Node node, int length, boolean pad) {
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> {
+          String text = text(a[0], row, node.kind);
+          int points = text.codePointCount(0, text.length());
+          out.text(
+              row,
+              points > length
+                  ? text.substring(0, text.offsetByCodePoints(0, length))
+                  : pad ? text + " ".repeat(length - points) : text);
+        },
+        node);
   }
 
   static Node toText(Node node) {
@@ -38,7 +60,7 @@ final class Conversions {
         Kind.NUMBER,
         (a, row, out, frame) -> {
           BigDecimal value =
-              node.kind == Kind.NUMBER ? a[0].number(row) : Decimals.parse(a[0].text(row));
+              node.kind == Kind.NUMBER ? a[0].number(row) : DecimalText.read(a[0].text(row));
           if (value == null) {
             frame.error(row, "cast: \"" + a[0].text(row) + "\" is not a number");
             return;
@@ -68,10 +90,11 @@ final class Conversions {
     return new Arithmetic.Function(
         Kind.DATE,
         (a, row, out, frame) -> {
-          try {
-            out.day(row, LocalDate.parse(a[0].text(row).strip()).toEpochDay());
-          } catch (DateTimeException e) {
+          long day = DatePatterns.isoDay(a[0].text(row).strip());
+          if (day == DatePatterns.NONE) {
             frame.error(row, "cast: \"" + a[0].text(row) + "\" is not a date");
+          } else {
+            out.day(row, day);
           }
         },
         node);

@@ -6,7 +6,6 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what
@@ -18,6 +17,9 @@ final class Decimals {
 
   /** Places of a quotient that does not come out even. */
   static final int QUOTIENT_PLACES = 12;
+
+  /** Digits of a number that is computed, at most: more would be no number anyone meant. */
+  static final int MOST_DIGITS = 1_000;
 
   private static final int MOST_FAST_DIGITS = 18;
   private static final long[] POWERS = new long[19];
@@ -103,7 +105,7 @@ final class Decimals {
   }
 
   private static boolean readSlowly(String text, Values into, int row) {
-    BigDecimal value = parse(text);
+    BigDecimal value = DecimalText.read(text);
     if (value == null) {
       return false;
     }
@@ -111,14 +113,9 @@ final class Decimals {
     return true;
   }
 
-  /** A number from text; null when it is none. */
-  static @Nullable BigDecimal parse(String text) {
-    try {
-      BigDecimal value = text.length() > 200 ? null : new BigDecimal(text.strip());
-      return value != null && Math.abs((long) value.scale()) > 1000 ? null : value;
-    } catch (NumberFormatException e) {
-      return null;
-    }
+  /** Whether a number has more digits than are computed with, decimal places included. */
+  static boolean tooLong(BigDecimal value) {
+    return value.precision() > MOST_DIGITS || Math.abs((long) value.scale()) > MOST_DIGITS;
   }
 
   static void add(Values a, Values b, boolean subtract, Values out, int row) {
@@ -128,7 +125,7 @@ final class Decimals {
       long y = subtract ? -b.digits[row] : b.digits[row];
       long p = POWERS[places - a.scale[row]];
       long q = POWERS[places - b.scale[row]];
-      if (fits(x, p) && fits(y, q)) {
+      if (fits(x, p) && fits(y, q) && !(subtract && y == Long.MIN_VALUE)) {
         x *= p;
         y *= q;
         long sum = x + y;
@@ -169,7 +166,7 @@ final class Decimals {
    */
   static void divide(Values a, Values b, Values out, int row) {
     long divisor = b.digits[row];
-    boolean small = !a.isWide(row) && !b.isWide(row);
+    boolean small = !a.isWide(row) && !b.isWide(row) && divisor != Long.MIN_VALUE;
     if (!small || Math.abs(divisor) > Long.MAX_VALUE / 20 || a.digits[row] == Long.MIN_VALUE) {
       divideWide(a.number(row), b.number(row), out, row);
       return;
@@ -236,7 +233,8 @@ final class Decimals {
     out.number(row, digits, places);
   }
 
-  private static void divideWide(BigDecimal a, BigDecimal b, Values out, int row) {
+  /** As {@link #divide}, for numbers of any size; {@code b} is not zero. */
+  static void divideWide(BigDecimal a, BigDecimal b, Values out, int row) {
     BigDecimal quotient = a.divide(b, Math.max(QUOTIENT_PLACES, a.scale()), RoundingMode.HALF_UP);
     BigDecimal stripped = quotient.stripTrailingZeros();
     int least = Math.max(0, a.scale());

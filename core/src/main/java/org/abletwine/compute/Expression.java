@@ -19,7 +19,6 @@ public final class Expression {
   private final Node node;
   private final List<String> inputs;
   private final Frame frame;
-  private final Computed computed;
   private Values values = new Values();
 
   private Expression(String text, Node node, List<String> inputs, Frame frame) {
@@ -27,7 +26,6 @@ public final class Expression {
     this.node = node;
     this.inputs = List.copyOf(inputs);
     this.frame = frame;
-    this.computed = new Computed(node);
   }
 
   /**
@@ -90,11 +88,6 @@ public final class Expression {
     return new Expression(text, node, scope.used(), new Frame(where, settings.errorsAreNull()));
   }
 
-  /** Returns what it computes, for expressions that name its column. */
-  public Computed computed() {
-    return computed;
-  }
-
   /** Returns the columns it names, in the order it names them. */
   public List<String> inputs() {
     return inputs;
@@ -119,7 +112,6 @@ public final class Expression {
   public void over(Batch batch) {
     frame.over(batch);
     values = node.eval(frame, null);
-    computed.of(batch, values);
   }
 
   /**

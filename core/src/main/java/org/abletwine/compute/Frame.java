@@ -1,11 +1,13 @@
 package org.abletwine.compute;
 
 import java.util.BitSet;
+import java.util.HashMap;
+import java.util.Map;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 
 /** What a node needs to know while it is evaluated: the rows, and what to do with errors. */
-final class Frame {
+class Frame {
   private final String what;
   private final boolean errorsAreNull;
   private Batch batch = new Batch(0);
@@ -44,6 +46,9 @@ final class Frame {
               + "; correct the row, guard the expression with CASE or NULLIF, or state errors:"
               + " null");
     }
+    if (failed.get(row)) {
+      return; // a row counts once, however many of its parts cannot be computed
+    }
     failed.set(row);
     if (errors++ == 0) {
       example = full;
@@ -55,11 +60,46 @@ final class Frame {
     return failed.get(row);
   }
 
+  /** Rows that could not be computed. */
   long errors() {
     return errors;
   }
 
   String example() {
     return example;
+  }
+
+  /** Evaluating to see whether it can be: a row that cannot is noted, and nobody is told. */
+  static final class Trial extends Frame {
+    private final Map<Integer, String> messages = new HashMap<>();
+
+    Trial() {
+      super("", true);
+    }
+
+    @Override
+    void over(Batch rows) {
+      super.over(rows);
+      messages.clear();
+    }
+
+    @Override
+    void error(int row, String message) {
+      messages.putIfAbsent(row, message);
+    }
+
+    @Override
+    boolean failed(int row) {
+      return messages.containsKey(row);
+    }
+
+    int failures() {
+      return messages.size();
+    }
+
+    /** Why a row that failed could not be computed. */
+    String message(int row) {
+      return messages.getOrDefault(row, "");
+    }
   }
 }

@@ -1,7 +1,6 @@
 package org.abletwine.compute;
 
 import java.math.BigDecimal;
-import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -10,7 +9,6 @@ import java.util.Locale;
 import java.util.function.UnaryOperator;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.Function;
-import net.sf.jsqlparser.expression.StringValue;
 import net.sf.jsqlparser.expression.TrimFunction;
 import org.abletwine.table.NearestName;
 import org.jspecify.annotations.Nullable;
@@ -37,7 +35,9 @@ final class Functions {
           "upper");
 
   private static final int MOST_PLACES = 100;
-  private static final MathContext POWER = new MathContext(34, RoundingMode.HALF_UP);
+
+  /** Characters that {@code ||} and {@code REPLACE} make at most. */
+  static final int MOST_TEXT = 100_000;
 
   private final NodeBuilder nodes;
   private final Scope scope;
@@ -53,7 +53,7 @@ final class Functions {
     return switch (name) {
       case "upper" -> text(function, arguments, value -> value.toUpperCase(Locale.ROOT));
       case "lower" -> text(function, arguments, value -> value.toLowerCase(Locale.ROOT));
-      case "trim" -> text(function, arguments, String::strip);
+      case "trim" -> text(function, arguments, value -> trimmed(value, ' ', "BOTH"));
       case "char_length", "character_length" -> {
         count(function, arguments, 1, 1);
         yield new Arithmetic.Function(
@@ -66,11 +66,7 @@ final class Functions {
         yield new Arithmetic.Function(
             Kind.TEXT,
             (a, row, out, frame) ->
-                out.text(
-                    row,
-                    a[1].text(row).isEmpty()
-                        ? a[0].text(row)
-                        : a[0].text(row).replace(a[1].text(row), a[2].text(row))),
+                replaced(a[0].text(row), a[1].text(row), a[2].text(row), row, out, frame),
             asText(arguments.get(0)),
             asText(arguments.get(1)),
             asText(arguments.get(2)));
@@ -120,7 +116,34 @@ final class Functions {
     };
   }
 
-  private static List<Expression> arguments(Function function) {
+  private static void replaced(
+      String text, String what, String with, int row, Values out, Frame frame) {
+    long times = 0;
+    for (int at = what.isEmpty() ? -1 : text.indexOf(what);
+        at >= 0;
+        at = text.indexOf(what, at + what.length())) {
+      times++;
+    }
+    if (fits(text.length() + times * (with.length() - what.length()), row, frame)) {
+      out.text(row, times == 0 ? text : text.replace(what, with));
+    }
+  }
+
+  /** Whether a text is not too long for what an expression may make; if it is, that is an error. */
+  private static boolean fits(long length, int row, Frame frame) {
+    if (length > MOST_TEXT) {
+      frame.error(row, "the text would have " + length + " characters, more than " + MOST_TEXT);
+    }
+    return length <= MOST_TEXT;
+  }
+
+  /** Whether a function gives one of its arguments, so that these say what kind it is of. */
+  static boolean chooses(Function function) {
+    String name = function.getName().toLowerCase(Locale.ROOT);
+    return name.equals("coalesce") || name.equals("nullif");
+  }
+
+  static List<Expression> arguments(Function function) {
     List<Expression> arguments = new ArrayList<>();
     if (function.getNamedParameters() != null) {
       function.getNamedParameters().forEach(arguments::add);
@@ -217,12 +240,12 @@ final class Functions {
             frame.error(row, "power needs a whole exponent, at most 999");
           } else if (exponent < 0 && base.signum() == 0) {
             frame.error(row, "power: zero has no negative power");
+          } else if ((long) base.precision() * Math.abs(exponent) > 2L * Decimals.MOST_DIGITS) {
+            frame.error(row, "power: more than " + Decimals.MOST_DIGITS + " digits");
+          } else if (exponent < 0) {
+            Decimals.divideWide(BigDecimal.ONE, base.pow(-exponent), out, row);
           } else {
-            out.number(
-                row,
-                exponent >= 0
-                    ? base.pow(exponent)
-                    : BigDecimal.ONE.divide(base.pow(-exponent), POWER));
+            out.number(row, base.pow(exponent));
           }
         },
         number(arguments.get(0)),
@@ -232,7 +255,13 @@ final class Functions {
   Node concat(List<Expression> parts) {
     return new Arithmetic.Function(
         Kind.TEXT,
-        (a, row, out, frame) -> out.text(row, a[0].text(row) + a[1].text(row)),
+        (a, row, out, frame) -> {
+          String left = a[0].text(row);
+          String right = a[1].text(row);
+          if (fits((long) left.length() + right.length(), row, frame)) {
+            out.text(row, left + right);
+          }
+        },
         asText(parts.get(0)),
         asText(parts.get(1)));
   }
@@ -240,8 +269,10 @@ final class Functions {
   Node trim(TrimFunction trim) {
     boolean from = trim.getFromExpression() != null;
     Expression value = from ? trim.getFromExpression() : trim.getExpression();
-    String what =
-        from && trim.getExpression() instanceof StringValue text ? text.getNotExcapedValue() : " ";
+    int what =
+        from && trim.getExpression() != null
+            ? nodes.oneCharacter(trim.getExpression(), "TRIM")
+            : ' ';
     String side = trim.getTrimSpecification() == null ? "BOTH" : trim.getTrimSpecification().name();
     return new Arithmetic.Function(
         Kind.TEXT,
@@ -249,22 +280,18 @@ final class Functions {
         asText(value));
   }
 
-  private static String trimmed(String text, String what, String side) {
-    if (what.equals(" ")) {
-      return switch (side) {
-        case "LEADING" -> text.stripLeading();
-        case "TRAILING" -> text.stripTrailing();
-        default -> text.strip();
-      };
+  /** As ISO SQL trims: one stated character, or else the plain space, and no other. */
+  private static String trimmed(String text, int what, String side) {
+    int width = Character.charCount(what);
+    int start = 0;
+    int end = text.length();
+    while (!side.equals("TRAILING") && start < end && text.codePointAt(start) == what) {
+      start += width;
     }
-    String left = text;
-    while (!side.equals("TRAILING") && !what.isEmpty() && left.startsWith(what)) {
-      left = left.substring(what.length());
+    while (!side.equals("LEADING") && end > start && text.codePointBefore(end) == what) {
+      end -= width;
     }
-    while (!side.equals("LEADING") && !what.isEmpty() && left.endsWith(what)) {
-      left = left.substring(0, left.length() - what.length());
-    }
-    return left;
+    return text.substring(start, end);
   }
 
   Node extract(String field, Node day) {

@@ -46,6 +46,7 @@ public final class GroupTotals {
   private final Extremes extremes;
   private final Map<Integer, Set<String>> values = new HashMap<>();
   private final Frame frame;
+  private final boolean whole;
 
   /**
    * @param function what is totalled
@@ -66,6 +67,7 @@ public final class GroupTotals {
     this.function = function;
     this.extremes = new Extremes(function == Function.MIN, type);
     this.frame = new Frame(what, settings.errorsAreNull());
+    this.whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     this.index = index;
     this.counter = counter;
     one.prepare(1, Kind.NUMBER);
@@ -129,11 +131,11 @@ public final class GroupTotals {
       return;
     }
     one.forgetWide();
-    if (Decimals.read(cells, row, one, 0)) {
+    if (Decimals.read(cells, row, one, 0) && (!whole || one.isWhole(0))) {
       index.records()[at(group) + 1]++;
       sum(group);
     } else {
-      unfit(cells, row, "a number");
+      unfit(cells, row, whole ? "a whole number" : "a number");
     }
   }
 

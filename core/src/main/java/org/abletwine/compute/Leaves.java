@@ -3,6 +3,7 @@ package org.abletwine.compute;
 import java.util.List;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
@@ -57,22 +58,20 @@ final class Leaves {
     final String name;
     private final int number;
     private final DatePatterns dates;
-    private final @Nullable Computed computed;
+    private final boolean whole;
 
-    Column(Kind kind, String name, int number, List<String> patterns, @Nullable Computed computed) {
+    /**
+     * @param kind what it is read as
+     * @param name the column, for messages
+     * @param number its number in the batches
+     * @param type its declared type; null for none
+     */
+    Column(Kind kind, String name, int number, @Nullable ColumnType type) {
       super(kind);
-      this.computed = computed != null && computed.kind() == kind ? computed : null;
       this.name = name;
       this.number = number;
-      this.dates = new DatePatterns(patterns);
-    }
-
-    /** What an expression before has computed is taken as it is, not read again from its text. */
-    @Override
-    Values eval(Frame frame, boolean @Nullable [] asked) {
-      return computed != null && computed.isOf(frame.batch())
-          ? computed.values()
-          : super.eval(frame, asked);
+      this.dates = new DatePatterns(type == null ? List.of() : type.patterns());
+      this.whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     }
 
     @Override
@@ -101,13 +100,28 @@ final class Leaves {
         numbersOfBase(frame, batch, asked);
       } else {
         CellVector cells = batch.asIs(number);
-        for (int row = 0; row < frame.rows(); row++) {
+        if (cells.inNumbers()) {
+          out.takeNumbers(cells, frame.rows()); // computed by a step before: nothing to be read
+        }
+        for (int row = 0; row < frame.rows() && !cells.inNumbers(); row++) {
           if (cells.starts[row] >= 0 && !skip(asked, row)) {
             number(frame, cells, row);
           }
         }
       }
+      if (whole) {
+        wholeOnly(frame, asked);
+      }
       out.survey(frame.rows());
+    }
+
+    private void wholeOnly(Frame frame, boolean @Nullable [] asked) {
+      for (int row = 0; row < frame.rows(); row++) {
+        if (out.known[row] && !skip(asked, row) && !out.isWhole(row)) {
+          out.known[row] = false;
+          frame.error(row, unfit(frame.batch().column(number), row, "a whole number"));
+        }
+      }
     }
 
     /** Straight from the text that was read, without a view of the column. */

@@ -1,7 +1,9 @@
 package org.abletwine.compute;
 
-import com.google.re2j.Pattern;
 import java.math.BigDecimal;
+import org.abletwine.match.TextPattern;
+import org.abletwine.table.DecimalText;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /** Nodes with three-valued truth. */
@@ -55,13 +57,13 @@ final class Logic {
     /** Columns of no stated type: as numbers when both are, else as text. */
     private int text(String a, String b) {
       if (untyped) {
-        BigDecimal x = Decimals.parse(a);
-        BigDecimal y = x == null ? null : Decimals.parse(b);
+        BigDecimal x = DecimalText.read(a);
+        BigDecimal y = x == null ? null : DecimalText.read(b);
         if (x != null && y != null) {
           return x.compareTo(y);
         }
       }
-      return a.compareTo(b);
+      return ValueOrder.byCodePoint(a, b);
     }
 
     private boolean untyped;
@@ -136,21 +138,12 @@ final class Logic {
   /** LIKE with a pattern that is a literal. */
   static final class Like extends Node {
     private final Node value;
-    private final Pattern pattern;
+    private final TextPattern pattern;
 
-    Like(Node value, String like, @Nullable Character escape) {
+    Like(Node value, TextPattern pattern) {
       super(Kind.TRUTH);
       this.value = value;
-      StringBuilder regex = new StringBuilder("(?s)");
-      for (int i = 0; i < like.length(); i++) {
-        char c = like.charAt(i);
-        if (escape != null && c == escape && i + 1 < like.length()) {
-          regex.append(Pattern.quote(String.valueOf(like.charAt(++i))));
-        } else {
-          regex.append(c == '%' ? ".*" : c == '_' ? "." : Pattern.quote(String.valueOf(c)));
-        }
-      }
-      pattern = Pattern.compile(regex.toString());
+      this.pattern = pattern;
     }
 
     @Override
@@ -158,7 +151,7 @@ final class Logic {
       Values a = value.eval(frame, asked);
       for (int row = 0; row < frame.rows(); row++) {
         if (a.known[row] && !skip(asked, row)) {
-          out.truth(row, pattern.matches(a.text(row)));
+          out.truth(row, pattern.fits(a.text(row)));
         }
       }
     }

@@ -1,12 +1,14 @@
 package org.abletwine.compute;
 
 import java.math.BigDecimal;
-import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 import net.sf.jsqlparser.expression.BinaryExpression;
 import net.sf.jsqlparser.expression.BooleanValue;
@@ -41,13 +43,21 @@ import net.sf.jsqlparser.expression.operators.relational.InExpression;
 import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
 import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
 import net.sf.jsqlparser.schema.Column;
+import org.abletwine.match.TextPattern;
+import org.abletwine.table.DatePatterns;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Turns a parsed expression into nodes, checking kinds on the way. */
 final class NodeBuilder {
+  /** Operations one within another at most: each takes room on the stack of every thread. */
+  static final int MOST_DEPTH = 200;
+
   private final Scope scope;
   private final @Nullable LocalDate today;
   private final Functions functions;
+  private final Map<Expression, Kind> naturals = new IdentityHashMap<>();
+  private int depth;
 
   /**
    * @param scope the columns
@@ -61,7 +71,15 @@ final class NodeBuilder {
 
   /** Builds a node of the wanted kind; ANY takes what comes. */
   Node build(Expression e, Kind wanted) {
+    if (++depth > MOST_DEPTH) {
+      throw scope.wrong(
+          "more than "
+              + MOST_DEPTH
+              + " operations stand one within another; compute a part of it as a column of its"
+              + " own");
+    }
     Node node = make(e, wanted);
+    depth--;
     if (wanted == Kind.ANY || node.kind == wanted) {
       return node;
     }
@@ -112,7 +130,7 @@ final class NodeBuilder {
     if (truth != null) {
       return truth;
     }
-    String word = scope.columnLike(e.toString());
+    String word = unit(e);
     if (word != null) {
       return scope.column(word, wanted); // the parser takes some plain words for units of time
     }
@@ -121,7 +139,16 @@ final class NodeBuilder {
 
   private @Nullable Node literal(Expression e, Kind wanted) {
     if (e instanceof LongValue || e instanceof DoubleValue) {
-      return number(new BigDecimal(e.toString()));
+      BigDecimal value = DecimalText.read(e.toString());
+      if (value == null) {
+        throw scope.wrongPart(
+            e,
+            "is not a number of up to "
+                + DecimalText.MOST_CHARACTERS
+                + " characters and an exponent of up to "
+                + DecimalText.MOST_EXPONENT);
+      }
+      return number(value);
     }
     if (e instanceof SignedExpression signed) {
       Node inner = build(signed.getExpression(), Kind.NUMBER);
@@ -130,7 +157,7 @@ final class NodeBuilder {
           : inner;
     }
     if (e instanceof StringValue text) {
-      String value = text.getNotExcapedValue();
+      String value = text(text);
       return wanted == Kind.DATE
           ? day(date(e, value))
           : new Leaves.Constant(Kind.TEXT, (into, row) -> into.text(row, value));
@@ -173,11 +200,17 @@ final class NodeBuilder {
   }
 
   private LocalDate date(Expression e, String text) {
-    try {
-      return LocalDate.parse(text.strip());
-    } catch (DateTimeException x) {
+    long day = DatePatterns.isoDay(text.strip());
+    if (day == DatePatterns.NONE) {
       throw scope.wrongPart(e, "is not a date; write it as '2026-07-20'");
     }
+    return LocalDate.ofEpochDay(day);
+  }
+
+  /** What a text in single quotes stands for. */
+  static String text(StringValue literal) {
+    String written = literal.getValue();
+    return written.replace("''", "'");
   }
 
   private Node binary(BinaryExpression e, Kind wanted) {
@@ -204,16 +237,36 @@ final class NodeBuilder {
     if (e.getRightExpression() instanceof IntervalExpression interval && operator <= '-') {
       return interval(e, interval, operator == '-');
     }
-    if (operator == '-' && isDate(e.getLeftExpression()) && isDate(e.getRightExpression())) {
-      return new Arithmetic.Function(
-          (a, row, out, frame) -> out.number(row, a[0].digits[row] - a[1].digits[row], 0),
-          build(e.getLeftExpression(), Kind.DATE),
-          build(e.getRightExpression(), Kind.DATE));
+    return operator == '-'
+        ? difference(e.getLeftExpression(), e.getRightExpression())
+        : new Arithmetic.Binary(
+            operator,
+            build(e.getLeftExpression(), Kind.NUMBER),
+            build(e.getRightExpression(), Kind.NUMBER));
+  }
+
+  /** Days between dates where either side is one, else a number less another. */
+  private Node difference(Expression left, Expression right) {
+    Kind one = natural(left);
+    Kind other = natural(right);
+    boolean days =
+        one == Kind.DATE
+            || other == Kind.DATE
+            || one == Kind.ANY && isDay(right)
+            || other == Kind.ANY && isDay(left);
+    if (days) {
+      return new Arithmetic.Days(build(left, Kind.DATE), build(right, Kind.DATE));
     }
-    return new Arithmetic.Binary(
-        operator,
-        build(e.getLeftExpression(), Kind.NUMBER),
-        build(e.getRightExpression(), Kind.NUMBER));
+    Node numbers = new Arithmetic.Binary('-', build(left, Kind.NUMBER), build(right, Kind.NUMBER));
+    return one == Kind.ANY && other == Kind.ANY
+        ? new UntypedDifference(
+            numbers, new Arithmetic.Days(build(left, Kind.DATE), build(right, Kind.DATE)))
+        : numbers;
+  }
+
+  private static boolean isDay(Expression e) {
+    return e instanceof StringValue literal
+        && DatePatterns.isoDay(text(literal).strip()) != DatePatterns.NONE;
   }
 
   private Node interval(BinaryExpression e, IntervalExpression interval, boolean back) {
@@ -227,22 +280,29 @@ final class NodeBuilder {
           case "YEAR", "YEARS" -> ChronoUnit.YEARS;
           default -> throw scope.wrongPart(interval, "needs DAY, MONTH or YEAR");
         };
-    try {
-      long count = Long.parseLong(amount);
-      return Arithmetic.shifted(
-          build(e.getLeftExpression(), Kind.DATE), back ? -count : count, known);
-    } catch (NumberFormatException x) {
-      throw scope.wrongPart(interval, "needs a whole number, such as INTERVAL '14' DAY");
+    if (!amount.matches("[+-]?[0-9]{1,7}")) {
+      throw scope.wrongPart(
+          interval, "needs a whole number of up to seven digits, such as INTERVAL '14' DAY");
     }
+    long count = Long.parseLong(amount);
+    return Arithmetic.shifted(
+        build(e.getLeftExpression(), Kind.DATE), back ? -count : count, known);
   }
 
-  /** Whether an expression is a date whatever it is used for. */
-  private boolean isDate(Expression e) {
-    return natural(e) == Kind.DATE;
-  }
-
-  /** The kind an expression has of itself; ANY for columns of no stated type, literals of null. */
+  /**
+   * The kind an expression has of itself; ANY for columns of no stated type, literals of null, and
+   * choices between nothing but these.
+   */
   Kind natural(Expression e) {
+    Kind known = naturals.get(e);
+    if (known == null) {
+      known = findNatural(e);
+      naturals.put(e, known);
+    }
+    return known;
+  }
+
+  private Kind findNatural(Expression e) {
     if (e instanceof ExpressionList<?> list && list.size() == 1) {
       return natural(list.get(0));
     }
@@ -256,10 +316,28 @@ final class NodeBuilder {
       }
       return scope.typed(name) ? scope.column(name, Kind.ANY).kind : Kind.ANY;
     }
-    String word = scope.columnLike(e.toString());
+    if (e instanceof CaseExpression one) {
+      return agreed(outcomes(one));
+    }
+    if (e instanceof Function function && Functions.chooses(function)) {
+      return agreed(Functions.arguments(function));
+    }
+    String word = e instanceof TimeKeyExpression ? null : unit(e);
     return word != null
         ? scope.typed(word) ? scope.column(word, Kind.ANY).kind : Kind.ANY
-        : make(e, Kind.ANY).kind;
+        : build(e, Kind.ANY).kind;
+  }
+
+  /** The column that a word is called like which the parser takes for a unit of time. */
+  private @Nullable String unit(Expression e) {
+    boolean made =
+        e instanceof BinaryExpression
+            || e instanceof Function
+            || e instanceof CastExpression
+            || e instanceof StringValue
+            || e instanceof LongValue
+            || e instanceof DoubleValue;
+    return made ? null : scope.columnLike(e.toString());
   }
 
   /** The kind that several expressions agree on, where they must be of one. */
@@ -267,6 +345,11 @@ final class NodeBuilder {
     if (wanted != Kind.ANY) {
       return wanted;
     }
+    Kind found = agreed(all);
+    return found == Kind.ANY ? Kind.TEXT : found;
+  }
+
+  private Kind agreed(List<? extends Expression> all) {
     Kind found = Kind.ANY;
     for (Expression e : all) {
       Kind kind = natural(e);
@@ -277,7 +360,7 @@ final class NodeBuilder {
         found = kind;
       }
     }
-    return found == Kind.ANY ? Kind.TEXT : found;
+    return found;
   }
 
   private @Nullable Node condition(Expression e) {
@@ -337,23 +420,36 @@ final class NodeBuilder {
     if (!(like.getRightExpression() instanceof StringValue wanted)) {
       throw scope.wrongPart(like, "needs a text in single quotes");
     }
-    Expression escape = like.getEscape();
-    Character by =
-        escape instanceof StringValue text && text.getValue().length() == 1
-            ? text.getValue().charAt(0)
-            : null;
-    Node node =
-        new Logic.Like(build(like.getLeftExpression(), Kind.TEXT), wanted.getNotExcapedValue(), by);
-    return like.isNot() ? new Logic.Single(false, node) : node;
+    int escape = like.getEscape() == null ? -1 : oneCharacter(like.getEscape(), "ESCAPE");
+    try {
+      TextPattern pattern = TextPattern.of(text(wanted), '%', '_', escape);
+      Node node = new Logic.Like(build(like.getLeftExpression(), Kind.TEXT), pattern);
+      return like.isNot() ? new Logic.Single(false, node) : node;
+    } catch (IllegalArgumentException x) {
+      throw scope.wrongPart(like, "cannot be read: " + x.getMessage());
+    }
   }
 
-  private Node caseNode(CaseExpression e, Kind wanted) {
+  /** The one character of a literal. */
+  int oneCharacter(Expression e, String what) {
+    String value = e instanceof StringValue literal ? text(literal) : "";
+    if (value.codePointCount(0, value.length()) != 1) {
+      throw scope.wrongPart(e, "must be a single character in single quotes, for " + what);
+    }
+    return value.codePointAt(0);
+  }
+
+  private static List<Expression> outcomes(CaseExpression e) {
     List<Expression> outcomes = new ArrayList<>();
     e.getWhenClauses().forEach(when -> outcomes.add(when.getThenExpression()));
     if (e.getElseExpression() != null) {
       outcomes.add(e.getElseExpression());
     }
-    Kind kind = common(outcomes, wanted);
+    return outcomes;
+  }
+
+  private Node caseNode(CaseExpression e, Kind wanted) {
+    Kind kind = common(outcomes(e), wanted);
     List<Node> conditions = new ArrayList<>();
     List<Node> results = new ArrayList<>();
     for (WhenClause when : e.getWhenClauses()) {
@@ -370,14 +466,20 @@ final class NodeBuilder {
   private Node cast(CastExpression cast) {
     String written = cast.getColDataType().toString().toUpperCase(Locale.ROOT);
     String type = written.replaceAll("\\s*\\(.*", "").strip();
-    List<Integer> sizes =
-        Pattern.compile("\\d+")
-            .matcher(written)
-            .results()
-            .map(r -> Integer.valueOf(r.group()))
-            .toList();
+    List<Integer> sizes = new ArrayList<>();
+    int most = type.matches("DECIMAL|NUMERIC") ? Decimals.MOST_DIGITS : Functions.MOST_TEXT;
+    for (MatchResult size : Pattern.compile("\\d+").matcher(written).results().toList()) {
+      boolean fits = size.group().length() < 9 && Integer.parseInt(size.group()) <= most;
+      sizes.add(fits ? Integer.parseInt(size.group()) : -1);
+    }
+    if (sizes.contains(-1)) {
+      throw scope.wrongPart(cast, "states a size beyond " + most);
+    }
+    if (sizes.size() > 1 && sizes.get(1) > sizes.get(0)) {
+      throw scope.wrongPart(cast, "states more decimal places than digits");
+    }
     if (type.equals("DATE") && cast.getLeftExpression() instanceof StringValue text) {
-      return day(date(cast, text.getNotExcapedValue()));
+      return day(date(cast, text(text)));
     }
     Node inner = build(cast.getLeftExpression(), Kind.ANY);
     return switch (type) {
@@ -387,7 +489,10 @@ final class NodeBuilder {
           sizes.isEmpty()
               ? Conversions.toNumber(inner, -1, -1)
               : Conversions.toNumber(inner, sizes.get(0), sizes.size() > 1 ? sizes.get(1) : 0);
-      case "VARCHAR", "CHAR", "CHARACTER", "TEXT", "CHARACTER VARYING" -> Conversions.toText(inner);
+      case "VARCHAR", "CHAR", "CHARACTER", "TEXT", "CHARACTER VARYING" ->
+          sizes.isEmpty()
+              ? Conversions.toText(inner)
+              : Conversions.toText(inner, sizes.get(0), type.matches("CHAR|CHARACTER"));
       default ->
           throw scope.wrongPart(
               cast,

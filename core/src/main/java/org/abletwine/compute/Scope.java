@@ -46,12 +46,7 @@ final class Scope {
     }
     ColumnType type = columns.type(name);
     Kind kind = kind(type, wanted);
-    return new Leaves.Column(
-        kind,
-        name,
-        columns.require(name, where),
-        type == null ? List.of() : type.patterns(),
-        columns.computed(name) instanceof Computed computed ? computed : null);
+    return new Leaves.Column(kind, name, columns.require(name, where), type);
   }
 
   /** The column of that name, whatever its case; null when there is none. */
@@ -70,7 +65,7 @@ final class Scope {
       return wanted == Kind.ANY ? Kind.TEXT : wanted;
     }
     return switch (type.kind()) {
-      case NUMBER -> Kind.NUMBER;
+      case NUMBER, INTEGER -> Kind.NUMBER;
       case DATE -> Kind.DATE;
       default -> Kind.TEXT;
     };

@@ -2,6 +2,8 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
+import org.jspecify.annotations.Nullable;
 
 /** The exact total of a column's numbers, in a long as long as it fits. Used by one thread. */
 public final class Total {
@@ -11,9 +13,20 @@ public final class Total {
   private long nulls;
   private long notNumbers;
   private long rows;
+  private final boolean whole;
 
   /** A total of nothing: zero. */
   public Total() {
+    this(null);
+  }
+
+  /**
+   * A total of nothing: zero.
+   *
+   * @param type the stated type of the column; null for none
+   */
+  public Total(@Nullable ColumnType type) {
+    whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     one.prepare(1, Kind.NUMBER);
     sum.prepare(1, Kind.NUMBER);
     next.prepare(1, Kind.NUMBER);
@@ -34,7 +47,7 @@ public final class Total {
       return false;
     }
     one.forgetWide();
-    if (!Decimals.read(cells, row, one, 0)) {
+    if (!Decimals.read(cells, row, one, 0) || whole && !one.isWhole(0)) {
       notNumbers++;
       return false;
     }

@@ -2,6 +2,7 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.util.Arrays;
+import org.abletwine.table.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -115,6 +116,23 @@ final class Values {
     }
     wide[row] = value;
     anyWide = true;
+  }
+
+  /** Takes over the numbers that a column holds, all of them. */
+  void takeNumbers(CellVector cells, int rows) {
+    System.arraycopy(cells.digits, 0, digits, 0, rows);
+    System.arraycopy(cells.scales, 0, scale, 0, rows);
+    for (int row = 0; row < rows; row++) {
+      known[row] = cells.starts[row] >= 0;
+    }
+  }
+
+  /** Whether a number that is known has no decimal places but zeros. */
+  boolean isWhole(int row) {
+    if (scale[row] == 0 && !isWide(row)) {
+      return true;
+    }
+    return number(row).stripTrailingZeros().scale() <= 0;
   }
 
   /** Takes over a number from other values. */

@@ -76,8 +76,9 @@ public record Correction(
     }
   }
 
-  private void names(Columns columns) {
-    columns.require(column, "correct");
+  /** Checks the names; the corrected column is a new one in place of the old. */
+  private int names(Columns columns) {
+    int number = columns.require(column, "correct");
     for (String name : new String[] {written, meant}) {
       if (table.schema().indexOf(name) < 0) {
         throw new SettingException(
@@ -91,12 +92,13 @@ public record Correction(
                 + NearestName.hint(name, table.schema().names()));
       }
     }
+    columns.replace(column);
+    return number;
   }
 
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
-    names(columns);
-    int number = columns.require(column, "correct");
+    int number = names(columns);
     CorrectionList lines = CorrectionList.read(this);
     return part ? new PartCorrector(this, number, lines) : new WholeCorrector(this, number, lines);
   }

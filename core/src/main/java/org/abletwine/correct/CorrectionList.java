@@ -40,6 +40,7 @@ final class CorrectionList {
     int written = correction.table().schema().require(correction.written(), list.table);
     int meant = correction.table().schema().require(correction.meant(), list.table);
     Expression counts = correction.where() == null ? null : correction.where().start();
+    correction.table().readAgain(); // a check reads the lines, and then the run does
     try (TableReader reader = correction.table().open()) {
       Batch batch = new Batch(correction.table().schema().size());
       while (reader.read(batch)) {

@@ -52,12 +52,15 @@ final class WholeCorrector implements StepRunner {
     }
     encoder.encode(batch, keys);
     index.probe(keys, found);
+    CellVector target = batch.addColumn();
     for (int row = 0; row < count; row++) {
       if (found[row] >= 0) {
         int line = index.rowAt(found[row]);
         list.used(line);
         changed++;
-        batch.overwrite(row, column, ends[line]);
+        target.append(ends[line]);
+      } else {
+        target.appendAsCame(batch, column, row);
       }
     }
   }

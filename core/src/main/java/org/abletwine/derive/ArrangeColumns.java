@@ -30,7 +30,7 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
 
   @Override
   public void check(Columns columns) {
-    rename.forEach(columns::rename);
+    columns.rename(rename);
     columns.order(first);
   }
 

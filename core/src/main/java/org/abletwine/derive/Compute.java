@@ -46,7 +46,6 @@ public record Compute(String column, String expression, Expression.Settings sett
     }
     declare(columns);
     columns.typed(column, compiled.type());
-    columns.computedBy(column, compiled.computed());
     return compiled;
   }
 

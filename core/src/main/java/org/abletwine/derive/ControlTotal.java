@@ -30,7 +30,7 @@ public record ControlTotal(String column, String when) implements Step {
   @Override
   public StepRunner prepare(Columns columns, RunContext context) {
     int number = columns.require(column, "expect");
-    Total total = new Total();
+    Total total = new Total(columns.type(column));
     return new StepRunner() {
       @Override
       public boolean mayRunWithWriting() {

@@ -89,7 +89,7 @@ public record FormatColumn(
   }
 
   private Form dated(String pattern, @Nullable ColumnType type) {
-    if (type != null && type.kind() == ColumnType.Kind.NUMBER) {
+    if (type != null && type.kind().numeric()) {
       throw new SettingException(
           "formats, " + column + ": the column holds numbers; state decimals: N");
     }

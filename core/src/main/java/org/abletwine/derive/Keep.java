@@ -10,6 +10,7 @@ import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.Output;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
@@ -55,7 +56,12 @@ public record Keep(
       this.columns = columns.numbers();
       own = java.util.stream.IntStream.range(0, this.columns.length).toArray();
       sink = Tables.sink(file);
-      sink.start(form, new Schema(List.copyOf(columns.names())));
+      try {
+        sink.start(form, new Schema(List.copyOf(columns.names())));
+      } catch (RuntimeException e) {
+        sink.close();
+        throw e;
+      }
     }
 
     void write(Batch batch, int[] rows, int count) {
@@ -69,7 +75,7 @@ public record Keep(
         for (CellVector column : cells) {
           copy.addCell(column.get(rows[i]));
         }
-        copy.endRow(Batch.ALTERED);
+        copy.endRow();
       }
       sink.write(copy, own);
     }
@@ -121,10 +127,8 @@ public record Keep(
     }
 
     @Override
-    public void finish() {
-      if (out != null) {
-        out.sink.commit();
-      }
+    public List<Output> outputs() {
+      return out == null ? List.of() : List.of(out.sink);
     }
 
     @Override

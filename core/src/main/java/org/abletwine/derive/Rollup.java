@@ -84,7 +84,7 @@ public record Rollup(
       boolean rows = total.source().equals("*");
       of.add(rows ? -1 : columns.require(total.source(), WHERE + ", totals"));
       ColumnType type = columns.type(total.source());
-      if (needsNumbers(total) && type != null && type.kind() != ColumnType.Kind.NUMBER) {
+      if (needsNumbers(total) && type != null && !type.kind().numeric()) {
         throw new SettingException(
             WHERE
                 + ", "

@@ -15,6 +15,7 @@ import org.abletwine.step.Columns;
 import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.Output;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
@@ -31,6 +32,7 @@ final class RollupRunner implements StepRunner {
   private final CellVector[] groupCells;
   private int[] groups = new int[0];
   private @Nullable RollupFigures figures;
+  private @Nullable TableSink sink;
 
   RollupRunner(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
     this.writes = writes;
@@ -94,25 +96,36 @@ final class RollupRunner implements StepRunner {
     int[] columns = IntStream.range(0, names.size()).toArray();
     Batch batch = new Batch(names.size());
     batch.clear(1, '\0');
-    try (TableSink sink = Tables.sink(rollup.file())) {
-      sink.start(rollup.form(), new Schema(names));
-      for (List<@Nullable String> line : figures.groups()) {
-        if (batch.full()) {
-          sink.write(batch, columns);
-          batch.clear(1, '\0');
-        }
-        line.forEach(batch::addCell);
-        batch.endRow(Batch.ALTERED);
+    TableSink into = Tables.sink(rollup.file());
+    sink = into;
+    into.start(rollup.form(), new Schema(names));
+    for (List<@Nullable String> line : figures.groups()) {
+      if (batch.full()) {
+        into.write(batch, columns);
+        batch.clear(1, '\0');
       }
-      if (!figures.grandTotal().isEmpty()) {
-        for (int i = 0; i < by.length; i++) {
-          batch.addCell(i == 0 ? "all" : null);
-        }
-        figures.grandTotal().forEach(batch::addCell);
-        batch.endRow(Batch.ALTERED);
+      line.forEach(batch::addCell);
+      batch.endRow();
+    }
+    if (!figures.grandTotal().isEmpty()) {
+      for (int i = 0; i < by.length; i++) {
+        batch.addCell(i == 0 ? "all" : null);
       }
-      sink.write(batch, columns);
-      sink.commit();
+      figures.grandTotal().forEach(batch::addCell);
+      batch.endRow();
+    }
+    into.write(batch, columns);
+  }
+
+  @Override
+  public List<Output> outputs() {
+    return sink == null ? List.of() : List.of(sink);
+  }
+
+  @Override
+  public void close() {
+    if (sink != null) {
+      sink.close();
     }
   }
 

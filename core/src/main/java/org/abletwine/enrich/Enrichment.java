@@ -12,6 +12,7 @@ import org.abletwine.step.Columns;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.step.StepRunner;
+import org.abletwine.table.OutputGroup;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -56,6 +57,11 @@ public final class Enrichment {
   public List<Mistake> check() {
     List<Mistake> mistakes = new ArrayList<>();
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
+    try {
+      columns.measuredBy(measure);
+    } catch (SettingException e) {
+      mistakes.add(new Mistake(Mistake.NO_STEP, String.valueOf(e.getMessage())));
+    }
     for (int i = 0; i < steps.size(); i++) {
       try {
         steps.get(i).check(columns);
@@ -71,10 +77,13 @@ public final class Enrichment {
   /**
    * A setting that does not fit.
    *
-   * @param step which step, 0-based
+   * @param step which step, 0-based, or {@link #NO_STEP}
    * @param message what is wrong and what would be right
    */
-  public record Mistake(int step, String message) {}
+  public record Mistake(int step, String message) {
+    /** Stands for a setting of the whole enrichment. */
+    public static final int NO_STEP = -1;
+  }
 
   /**
    * Runs the enrichment.
@@ -105,10 +114,15 @@ public final class Enrichment {
             .typedBy(transactions)
             .measuredBy(measure);
     List<StepRunner> runners = new ArrayList<>();
+    boolean done = false;
     try {
-      return run(sink, context, columns, runners, started, begun);
+      RunRecord record = run(sink, context, columns, runners, started, begun);
+      done = true;
+      return record;
     } finally {
-      runners.forEach(StepRunner::close);
+      if (!done || context.outputs() == null) {
+        runners.forEach(StepRunner::close);
+      }
     }
   }
 
@@ -128,7 +142,14 @@ public final class Enrichment {
     sink.start(transactions, output);
     pipeline.run();
     runners.forEach(StepRunner::finish);
-    sink.commit();
+    OutputGroup outputs = context.outputs() == null ? new OutputGroup() : context.outputs();
+    runners.forEach(runner -> outputs.add(runner.outputs()));
+    outputs.add(List.of(sink));
+    if (context.outputs() == null) {
+      outputs.commit();
+    } else {
+      sink.complete(); // a disk that is full is told before anything is made of the figures
+    }
     List<StepFigures> figures = runners.stream().map(StepRunner::figures).toList();
     return new RunRecord(
         title,

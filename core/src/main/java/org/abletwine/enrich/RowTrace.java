@@ -32,15 +32,28 @@ final class RowTrace {
 
   @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Expression where) {
     Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
-    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes, false);
+    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null);
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
     List<StepRunner> runners = new ArrayList<>();
-    for (Step step : steps) {
-      runners.add(step.prepare(columns, context));
-      numbers.add(numbersOf(columns));
+    try {
+      for (Step step : steps) {
+        runners.add(step.prepare(columns, context));
+        numbers.add(numbersOf(columns));
+      }
+      return found(steps, rowNumber, where, runners, numbers);
+    } finally {
+      runners.forEach(StepRunner::close);
     }
+  }
+
+  private @Nullable TracedRow found(
+      List<Step> steps,
+      long rowNumber,
+      @Nullable Expression where,
+      List<StepRunner> runners,
+      List<Map<String, Integer>> numbers) {
     try (ReadAhead reading = new ReadAhead(transactions)) {
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
         int row = find(batch, rowNumber, where);

@@ -37,6 +37,7 @@ public final class RowStore implements Serializable {
   /** Bytes before the key: they belong to the index. */
   private static final int KEY_AT = 4;
 
+  private static final byte[] NO_BYTES = {};
   private static final int CHUNK_BITS = 14;
   private static final int CHUNK = 1 << CHUNK_BITS;
 
@@ -44,7 +45,7 @@ public final class RowStore implements Serializable {
   private final Arena arena = new Arena();
   private int[][] positions = {new int[16]};
   private int rows;
-  private transient byte[] scratch = new byte[256];
+  private transient byte[] scratch = NO_BYTES;
   private transient int touched;
 
   /**
@@ -97,7 +98,7 @@ public final class RowStore implements Serializable {
       addShort(keys, key, start, keyLength);
       return;
     }
-    if (keyLength + 10 > scratch.length) {
+    if (scratch == null || keyLength + 10 > scratch.length) { // null once deserialised
       scratch = new byte[2 * keyLength + 256];
     }
     NUMBER.set(scratch, 0, rows);
@@ -316,17 +317,19 @@ public final class RowStore implements Serializable {
    * Counts null cells.
    *
    * @param row the row, 0-based
-   * @return how many of its cells are null
+   * @param from the first cell looked at, 0-based
+   * @param to the end of these cells, exclusive
+   * @return how many of them are null
    */
-  public int nulls(int row) {
+  public int nulls(int row, int from, int to) {
     int position = place(row);
     byte[] page = arena.page(position);
     int at = cellsAt(page, Arena.offset(position));
     int nulls = 0;
-    for (int cell = 0; cell < cells; cell++) {
+    for (int cell = 0; cell < to; cell++) {
       int header = Varint.read(page, at);
       at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 2);
-      nulls += header == 0 ? 1 : 0;
+      nulls += header == 0 && cell >= from ? 1 : 0;
     }
     return nulls;
   }

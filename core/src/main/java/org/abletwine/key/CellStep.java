@@ -7,18 +7,11 @@ import org.abletwine.table.CellVector;
  * A step that looks at one cell at a time. Cells that a quick test shows to be in their final form
  * are passed over, so a step costs little where there is nothing for it to do.
  */
-abstract class CellStep implements NormaliseStep {
+abstract class CellStep extends NamedStep {
   private static final long serialVersionUID = 1L;
 
-  private final String name;
-
   CellStep(String name) {
-    this.name = name;
-  }
-
-  @Override
-  public final String name() {
-    return name;
+    super(name);
   }
 
   /** Whether the cell can change at all; must be cheap. */
@@ -52,10 +45,5 @@ abstract class CellStep implements NormaliseStep {
       any |= text[i];
     }
     return any < 0x80;
-  }
-
-  @Override
-  public final String toString() {
-    return name;
   }
 }

@@ -7,12 +7,11 @@ final class Ends {
   private Ends() {}
 
   /** Leaves out leading zeros; a cell of zeros only keeps one. */
-  static final class DropLeadingZeros implements NormaliseStep {
+  static final class DropLeadingZeros extends NamedStep {
     private static final long serialVersionUID = 1L;
 
-    @Override
-    public String name() {
-      return "drop-leading-zeros";
+    DropLeadingZeros() {
+      super("drop-leading-zeros");
     }
 
     @Override
@@ -27,28 +26,19 @@ final class Ends {
         cells.starts[row] = start;
       }
     }
-
-    @Override
-    public String toString() {
-      return name();
-    }
   }
 
   /** Leaves out a stated beginning or end, where it is there and something is left. */
-  static final class DropAffix implements NormaliseStep {
+  static final class DropAffix extends NamedStep {
     private static final long serialVersionUID = 1L;
 
     private final boolean prefix;
     private final char[] affix;
 
     DropAffix(boolean prefix, String affix) {
+      super((prefix ? "drop-prefix: " : "drop-suffix: ") + affix);
       this.prefix = prefix;
       this.affix = affix.toCharArray();
-    }
-
-    @Override
-    public String name() {
-      return (prefix ? "drop-prefix: " : "drop-suffix: ") + new String(affix);
     }
 
     @Override
@@ -69,28 +59,19 @@ final class Ends {
         }
       }
     }
-
-    @Override
-    public String toString() {
-      return name();
-    }
   }
 
   /** Keeps so many characters (Unicode code points) of one end. */
-  static final class Keep implements NormaliseStep {
+  static final class Keep extends NamedStep {
     private static final long serialVersionUID = 1L;
 
     private final boolean first;
     private final int count;
 
     Keep(boolean first, int count) {
+      super((first ? "first: " : "last: ") + count);
       this.first = first;
       this.count = count;
-    }
-
-    @Override
-    public String name() {
-      return (first ? "first: " : "last: ") + count;
     }
 
     @Override
@@ -110,11 +91,6 @@ final class Ends {
           }
         }
       }
-    }
-
-    @Override
-    public String toString() {
-      return name();
     }
   }
 }

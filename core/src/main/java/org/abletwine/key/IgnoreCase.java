@@ -13,12 +13,11 @@ import org.abletwine.table.CellVector;
  * so it equals {@code i} only together with ignore-accents. The locale of the machine plays no
  * part.
  */
-final class IgnoreCase implements NormaliseStep {
+final class IgnoreCase extends NamedStep {
   private static final long serialVersionUID = 1L;
 
-  @Override
-  public String name() {
-    return "ignore-case";
+  IgnoreCase() {
+    super("ignore-case");
   }
 
   @Override
@@ -71,10 +70,5 @@ final class IgnoreCase implements NormaliseStep {
               }
             });
     return Normalizer.normalize(folded, Normalizer.Form.NFKC);
-  }
-
-  @Override
-  public String toString() {
-    return name();
   }
 }

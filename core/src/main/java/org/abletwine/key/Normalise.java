@@ -1,5 +1,6 @@
 package org.abletwine.key;
 
+import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.List;
@@ -140,7 +141,9 @@ public final class Normalise {
    */
   public static NormaliseStep replace(String pattern, String with) {
     try {
-      return new Values.Replace(Pattern.compile(pattern), with);
+      Pattern compiled = Pattern.compile(pattern);
+      checkGroups(compiled, with);
+      return new Values.Replace(compiled, with);
     } catch (PatternSyntaxException e) {
       int at = e.getPattern() == null ? -1 : pattern.indexOf(e.getPattern());
       throw new SettingException(
@@ -149,6 +152,23 @@ public final class Normalise {
               + " does not compile: "
               + e.getDescription()
               + (at < 0 ? "" : " at character " + (at + 1) + " (" + e.getPattern() + ")"));
+    }
+  }
+
+  /** What is put in is checked before any row: a group that is not there would end the run. */
+  private static void checkGroups(Pattern pattern, String with) {
+    try {
+      Matcher matcher = Pattern.compile(pattern.pattern() + "|").matcher("");
+      if (matcher.find()) {
+        matcher.appendReplacement(new StringBuilder(), with);
+      }
+    } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
+      throw new SettingException(
+          "replace: cannot put `"
+              + with
+              + "`: the pattern has "
+              + (pattern.groupCount() == 0 ? "no groups" : "groups up to $" + pattern.groupCount())
+              + "; $1 stands for the first group, and a dollar sign is written \\$");
     }
   }
 

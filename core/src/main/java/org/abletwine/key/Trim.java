@@ -3,12 +3,11 @@ package org.abletwine.key;
 import org.abletwine.table.CellVector;
 
 /** Leaves out spaces at both ends, every kind that {@link Spaces} knows. */
-final class Trim implements NormaliseStep {
+final class Trim extends NamedStep {
   private static final long serialVersionUID = 1L;
 
-  @Override
-  public String name() {
-    return "trim";
+  Trim() {
+    super("trim");
   }
 
   @Override
@@ -28,10 +27,5 @@ final class Trim implements NormaliseStep {
       starts[row] = start;
       ends[row] = end;
     }
-  }
-
-  @Override
-  public String toString() {
-    return name();
   }
 }

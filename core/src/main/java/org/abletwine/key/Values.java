@@ -72,11 +72,23 @@ final class Values {
   static final class AsDate extends CellStep {
     private static final long serialVersionUID = 1L;
 
+    private final List<String> written;
     private final DatePatterns patterns;
 
     AsDate(List<String> patterns) {
       super("as-date: " + String.join(" | ", patterns));
+      this.written = List.copyOf(patterns);
       this.patterns = new DatePatterns(patterns);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+      return other instanceof AsDate that && that.written.equals(written);
+    }
+
+    @Override
+    public int hashCode() {
+      return written.hashCode();
     }
 
     @Override
@@ -112,6 +124,18 @@ final class Values {
     @Override
     CharSequence changed(String cell) {
       return pattern.matcher(cell).replaceAll(with);
+    }
+
+    @Override
+    public boolean equals(Object other) {
+      return other instanceof Replace that
+          && that.pattern.pattern().equals(pattern.pattern())
+          && that.with.equals(with);
+    }
+
+    @Override
+    public int hashCode() {
+      return 31 * pattern.pattern().hashCode() + with.hashCode();
     }
   }
 }

@@ -6,7 +6,10 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.DataException;
+import org.abletwine.table.DecimalText;
 import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
@@ -20,6 +23,9 @@ import org.jspecify.annotations.Nullable;
  */
 public record Aggregate(Function function, String separator) implements Serializable {
   private static final int AVERAGE_PLACES = 10;
+
+  /** Characters that {@link Function#LISTAGG} makes at most. */
+  private static final int MOST_TEXT = 1_000_000;
 
   /** The functions. */
   public enum Function {
@@ -74,8 +80,9 @@ public record Aggregate(Function function, String separator) implements Serializ
    */
   @Nullable ValueOrder needed(@Nullable ColumnType type) {
     boolean extreme = function == Function.MIN || function == Function.MAX;
+    boolean whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     return numeric()
-        ? ValueOrder.of(ColumnType.of(ColumnType.Kind.NUMBER))
+        ? ValueOrder.of(whole ? type : ColumnType.of(ColumnType.Kind.NUMBER))
         : extreme && type != null ? ValueOrder.of(type) : null;
   }
 
@@ -102,7 +109,9 @@ public record Aggregate(Function function, String separator) implements Serializ
     if (function == Function.COUNT) {
       return rows || value != null ? "1" : "0";
     }
-    return numeric() && value != null ? new BigDecimal(value.strip()).toPlainString() : value;
+    return numeric() && value != null
+        ? Objects.requireNonNull(DecimalText.read(value), value).toPlainString()
+        : value;
   }
 
   /**
@@ -113,7 +122,7 @@ public record Aggregate(Function function, String separator) implements Serializ
    */
   @Nullable String ofAll(List<@Nullable String> values, @Nullable ColumnType type) {
     List<String> present = new ArrayList<>();
-    values.stream().filter(java.util.Objects::nonNull).forEach(present::add);
+    values.stream().filter(Objects::nonNull).forEach(present::add);
     if (present.isEmpty()) {
       return null;
     }
@@ -122,9 +131,22 @@ public record Aggregate(Function function, String separator) implements Serializ
       case AVG -> average(present);
       case MIN -> extreme(present, type, -1);
       case MAX -> extreme(present, type, 1);
-      case LISTAGG -> String.join(separator, present);
+      case LISTAGG -> joined(present);
       case COUNT_DISTINCT -> Long.toString(present.stream().distinct().count());
     };
+  }
+
+  private String joined(List<String> values) {
+    long length = values.stream().mapToLong(value -> value.length() + separator.length()).sum();
+    if (length > MOST_TEXT) {
+      throw new DataException(
+          "listagg: the values of one key, "
+              + values.size()
+              + " of them, make a text of more than "
+              + MOST_TEXT
+              + " characters; add a part to the key, or bring count(...), min(...) or max(...)");
+    }
+    return String.join(separator, values);
   }
 
   private static BigDecimal sum(List<String> values) {

@@ -48,12 +48,14 @@ public final class DuplicateRows {
    * For each group the row that stays.
    *
    * @param reference the table, for messages
-   * @param allCells how many cells make two rows alike
+   * @param tableCells the first of the cells that hold the columns of the table, each once, for
+   *     rules that count or compare them
+   * @param allCells where these end, exclusive
    * @param keyCell the cell that holds the key, for messages
    * @return a row number of the store per group
    * @throws DataException when the rule says that such a key ends the run
    */
-  public int[] chosen(String reference, int allCells, int keyCell) {
+  public int[] chosen(String reference, int tableCells, int allCells, int keyCell) {
     int[] chosen = new int[groups.count()];
     List<String> failures = new ArrayList<>();
     long failed = 0;
@@ -64,7 +66,7 @@ public final class DuplicateRows {
           switch (policy.rule()) {
             case LAST -> members[members.length - 1];
             case NEWEST_BY -> newest == null ? members[0] : newest.among(rows, members);
-            case FULLEST -> fullest(members);
+            case FULLEST -> fullest(members, tableCells, allCells);
             default -> members[0];
           };
       boolean fails =
@@ -114,11 +116,15 @@ public final class DuplicateRows {
             numbers);
   }
 
-  private int fullest(int[] members) {
+  /** The row with the fewest nulls; the first of equals. */
+  private int fullest(int[] members, int from, int to) {
     int best = members[0];
+    int fewest = rows.nulls(best, from, to);
     for (int row : members) {
-      if (rows.nulls(row) < rows.nulls(best)) {
+      int nulls = rows.nulls(row, from, to);
+      if (nulls < fewest) {
         best = row;
+        fewest = nulls;
       }
     }
     return best;

@@ -7,9 +7,12 @@ import java.util.stream.IntStream;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
+import org.abletwine.match.PatternSteps;
 import org.abletwine.match.RuleChain;
+import org.abletwine.match.RuleIndexes;
 import org.abletwine.match.RuleRows;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
 
 /** Collects the keys of a reference's rows, and builds what finds them. */
 final class FinderBuilder {
@@ -96,6 +99,28 @@ final class FinderBuilder {
     }
   }
 
+  /**
+   * As {@link #build}, without rows that could not be ordered or compiled: for rows that the
+   * reference's condition left out, and that must not stop a run.
+   */
+  Finder buildOfUsable() {
+    if (layout.ruled()) {
+      BitSet unusable = new BitSet();
+      for (int rule = 0; rule < ruleRows.length; rule++) {
+        KeyPart part = lookup.key.get(layout.rules()[rule]);
+        unusable.or(
+            RuleIndexes.unusable(
+                ruleRows[rule], part.match(), lookup.reference.type(part.theirs())));
+      }
+      leaveOut(unusable);
+    }
+    try {
+      return build();
+    } catch (DataException e) {
+      return Finder.none(); // too many or too fine to be held: nobody asked for them
+    }
+  }
+
   Finder build() {
     if (!layout.ruled()) {
       return new Finder(index, null);
@@ -115,6 +140,11 @@ final class FinderBuilder {
             + "\""
             + (part.theirsTo() == null ? "" : " or \"" + part.theirsTo() + "\"");
     return new RuleChain.Part(
-        values, part.match(), lookup.reference.type(part.theirs()), part.ours(), place);
+        values,
+        part.match(),
+        PatternSteps.folds(KeyLayout.steps(lookup, part)),
+        lookup.reference.type(part.theirs()),
+        part.ours(),
+        place);
   }
 }

@@ -2,6 +2,7 @@ package org.abletwine.lookup;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
@@ -64,6 +65,14 @@ final class KeptColumns {
     return columns.length;
   }
 
+  /** The first of the cells that hold every column of the table, for rules that need them. */
+  int tableCells() {
+    return switch (lookup.duplicates.rule()) {
+      case FULLEST, IDENTICAL -> columns.length - lookup.reference.schema().size();
+      default -> columns.length;
+    };
+  }
+
   int brought() {
     return brought.size();
   }
@@ -94,24 +103,33 @@ final class KeptColumns {
     return newestCell;
   }
 
-  /** The cells of a batch's rows. */
-  CellVector[] of(Batch batch) {
+  /**
+   * The cells of a batch's rows.
+   *
+   * @param passing which rows the reference's condition lets pass; of the others nothing is asked
+   */
+  CellVector[] of(Batch batch, IntPredicate passing) {
     CellVector[] cells = new CellVector[columns.length];
     for (int cell = 0; cell < cells.length; cell++) {
       Aggregate aggregate = cell < brought.size() ? brought.get(cell).aggregate() : null;
       cells[cell] =
           aggregate == null
               ? batch.column(columns[cell])
-              : single(batch, columns[cell], aggregate, brought.get(cell));
+              : single(batch, passing, columns[cell], aggregate, brought.get(cell));
     }
     return cells;
   }
 
-  private CellVector single(Batch batch, int column, Aggregate aggregate, Attribute attribute) {
+  private CellVector single(
+      Batch batch, IntPredicate passing, int column, Aggregate aggregate, Attribute attribute) {
     CellVector cells = new CellVector();
     cells.clear();
     ValueOrder needed = aggregate.needed(lookup.reference.type(attribute.source()));
     for (int row = 0; row < batch.rows(); row++) {
+      if (!passing.test(row)) {
+        cells.appendNull();
+        continue;
+      }
       @Nullable String value = column < 0 ? null : batch.column(column).get(row);
       if (needed != null && value != null && !needed.fits(value)) {
         throw new DataException(

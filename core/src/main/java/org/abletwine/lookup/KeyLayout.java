@@ -5,6 +5,7 @@ import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
+import org.abletwine.match.PatternSteps;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,11 +49,22 @@ record KeyLayout(int[] equal, int[] rules) implements java.io.Serializable {
     return IntStream.of(equal).mapToObj(p -> steps(lookup, lookup.key.get(p))).toList();
   }
 
-  /** The normalise steps of each part with a rule. */
-  NormaliseStep[][] ruleSteps(Lookup lookup) {
+  /**
+   * The normalise steps of each part with a rule.
+   *
+   * @param ours whether for the side of the transactions
+   */
+  NormaliseStep[][] ruleSteps(Lookup lookup, boolean ours) {
     return IntStream.of(rules)
-        .mapToObj(p -> steps(lookup, lookup.key.get(p)).toArray(NormaliseStep[]::new))
+        .mapToObj(p -> stepsOf(lookup, lookup.key.get(p), ours).toArray(NormaliseStep[]::new))
         .toArray(NormaliseStep[][]::new);
+  }
+
+  /** The steps of a part on one side: patterns keep their meaning. */
+  static List<NormaliseStep> stepsOf(Lookup lookup, KeyPart part, boolean ours) {
+    List<NormaliseStep> steps = steps(lookup, part);
+    boolean pattern = part.match().kind().pattern() && part.match().oursIsPattern() == ours;
+    return pattern ? PatternSteps.of(part.match().kind(), steps) : steps;
   }
 
   /** The reference's columns of the key: those of the equal parts, then those of the rules. */

@@ -69,8 +69,9 @@ public record KeyPart(
    * @throws org.abletwine.table.SettingException when it has neither form
    */
   public static KeyPart parse(String text) {
+    String plain = outsideQuotes(text);
     for (MatchRule.Kind kind : MatchRule.Kind.values()) {
-      int at = text.indexOf(" " + kind.word() + " ");
+      int at = plain.indexOf(" " + kind.word() + " ");
       if (at > 0 && kind != MatchRule.Kind.EQUAL) {
         return ruled(text, at, kind);
       }
@@ -92,11 +93,22 @@ public record KeyPart(
     if (kind != MatchRule.Kind.BETWEEN) {
       return matching(ours, kind, oneName(theirs));
     }
-    int and = theirs.indexOf(" and ");
+    int and = outsideQuotes(theirs).indexOf(" and ");
     if (and < 0) {
       throw new SettingException("key: cannot read `" + text + "`: write OURS between FROM and TO");
     }
     return between(ours, oneName(theirs.substring(0, and)), oneName(theirs.substring(and + 5)));
+  }
+
+  /** The text with what stands in double quotes blotted out, so that words are found outside. */
+  private static String outsideQuotes(String text) {
+    StringBuilder plain = new StringBuilder();
+    boolean quoted = false;
+    for (char c : text.toCharArray()) {
+      quoted ^= c == '"';
+      plain.append(quoted ? '_' : c);
+    }
+    return plain.toString();
   }
 
   private static String oneName(String text) {

@@ -35,7 +35,7 @@ final class KeyProbe {
         KeyLayout.of(lookup),
         keyColumns,
         KeyLayout.of(lookup).equalSteps(lookup),
-        KeyLayout.of(lookup).ruleSteps(lookup));
+        KeyLayout.of(lookup).ruleSteps(lookup, true));
   }
 
   /** For batches whose columns are the key parts, in order. */
@@ -75,31 +75,40 @@ final class KeyProbe {
 
   /** Finds the rows of the keys read: a place, the complement of a set, or a miss. */
   void find(Finder finder, int[] found) {
+    if (partitions.length < rows) {
+      partitions = new int[rows];
+    }
+    find(finder, partitions, found);
+  }
+
+  /** As {@link #find}, elsewhere: what can be asked about the rows stays as it was. */
+  void findAside(Finder finder, int[] found) {
+    find(finder, new int[rows], found);
+  }
+
+  private void find(Finder finder, int[] among, int[] found) {
     if (!layout.ruled()) {
       finder.index().probe(keys, found);
       return;
     }
-    findPartitions(finder.index());
+    findPartitions(finder.index(), among);
     RuleChain rule = finder.rule();
     if (rule == null) {
       java.util.Arrays.fill(found, 0, rows, HashIndex.ABSENT);
     } else {
-      rule.probe(partitions, ruled, rows, found);
+      rule.probe(among, ruled, rows, found);
     }
   }
 
-  private void findPartitions(HashIndex index) {
-    if (partitions.length < rows) {
-      partitions = new int[rows];
-    }
+  private void findPartitions(HashIndex index, int[] among) {
     if (layout.equal().length == 0) {
-      java.util.Arrays.fill(partitions, 0, rows, index.keys() == 0 ? -1 : 0);
+      java.util.Arrays.fill(among, 0, rows, index.keys() == 0 ? -1 : 0);
       return;
     }
-    index.probe(keys, partitions);
+    index.probe(keys, among);
     for (int row = 0; row < rows; row++) {
-      int place = partitions[row];
-      partitions[row] = place == HashIndex.ABSENT ? -1 : index.rowAt(place);
+      int place = among[row];
+      among[row] = place == HashIndex.ABSENT ? -1 : index.rowAt(place);
     }
   }
 

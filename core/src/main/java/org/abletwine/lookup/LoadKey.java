@@ -32,7 +32,7 @@ record LoadKey(
       String theirs,
       @Nullable String theirsTo,
       MatchRule match,
-      List<String> steps,
+      List<NormaliseStep> steps,
       @Nullable String ours) {}
 
   /** A column brought. */
@@ -55,7 +55,7 @@ record LoadKey(
                         part.theirs(),
                         part.theirsTo(),
                         part.match(),
-                        KeyLayout.steps(lookup, part).stream().map(NormaliseStep::name).toList(),
+                        List.copyOf(KeyLayout.steps(lookup, part)),
                         named ? part.ours() : null))
             .toList(),
         lookup.bring.stream().map(a -> new Brought(a.source(), a.aggregate())).toList(),

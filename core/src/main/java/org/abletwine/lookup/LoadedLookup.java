@@ -1,41 +1,90 @@
 package org.abletwine.lookup;
 
 import java.io.Serializable;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.RuleIndex;
 import org.abletwine.table.Batch;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A lookup with its reference in memory, for one record at a time: in a loop of one's own, or as a
- * function in a stream. Serialisable, reference included. Safe to share between threads.
+ * A lookup with its references in memory, for one record at a time: in a loop of one's own, or as a
+ * function in a stream. It answers as the same lookup does in a run, those tried otherwise
+ * included. Serialisable, references included. Safe to share between threads.
  *
  * <p>Treatments that drop a row or end a run are the caller's here: the outcome says enough. Fills
- * apply.
+ * apply. A lookup that gives a row for each match ({@code several: expand}) cannot be loaded.
  */
 public final class LoadedLookup
     implements Function<Map<String, @Nullable String>, LookupResult>, Serializable {
   private static final long serialVersionUID = 1L;
 
-  private final LoadedReference reference;
-  private final SerialKey key;
-  private final String[] ours;
+  private final Tried[] sources;
   private final String[] names;
-  private final int[] cellOf;
   private final @Nullable String[][] fills;
 
-  LoadedLookup(Lookup lookup, LoadedReference reference) {
-    this.reference = reference;
-    this.key = SerialKey.of(lookup);
-    this.ours = lookup.key.stream().map(KeyPart::ours).toArray(String[]::new);
+  LoadedLookup(Lookup lookup, List<LoadedReference> references) {
     this.names = lookup.bring.stream().map(Attribute::as).toArray(String[]::new);
-    List<Attribute> cells = KeptColumns.inCellOrder(lookup.bring);
-    this.cellOf = lookup.bring.stream().mapToInt(cells::indexOf).toArray();
+    this.sources = new Tried[references.size()];
+    for (int i = 0; i < sources.length; i++) {
+      Lookup from = i == 0 ? lookup : lookup.otherwise.get(i - 1);
+      sources[i] = Tried.of(from, references.get(i), names);
+    }
     this.fills = LookupRunner.Fills.of(lookup).byOutcome();
+  }
+
+  /**
+   * One of the references.
+   *
+   * @param ours the key's columns of ours
+   * @param cellOf for each attribute the cell of a stored row that holds it, or -1
+   */
+  private record Tried(LoadedReference reference, SerialKey key, String[] ours, int[] cellOf)
+      implements Serializable {
+    private static final long serialVersionUID = 1L;
+
+    static Tried of(Lookup from, LoadedReference reference, String[] names) {
+      List<String> cells = KeptColumns.inCellOrder(from.bring).stream().map(Attribute::as).toList();
+      return new Tried(
+          reference,
+          SerialKey.of(from),
+          from.key.stream().map(KeyPart::ours).toArray(String[]::new),
+          Stream.of(names).mapToInt(cells::indexOf).toArray());
+    }
+
+    Found find(Map<String, @Nullable String> record) {
+      @Nullable String[] parts = new String[ours.length];
+      for (int part = 0; part < ours.length; part++) {
+        parts[part] = record.get(ours[part]);
+      }
+      KeyProbe probe = new KeyProbe(key.layout(), key.equal(), key.ruled());
+      int[] found = new int[1];
+      probe.read(Batch.ofOneRow(parts));
+      probe.find(reference.finder(), found);
+      int place = found[0];
+      if (place < 0 && place > RuleIndex.LAST_MISS) {
+        place = reference.choices().place(~place);
+        boolean disagree = place == Choices.DISAGREE;
+        return new Found(this, disagree ? Outcome.AMBIGUOUS : Outcome.MATCHED, place);
+      }
+      if (place >= 0) {
+        return new Found(this, Outcome.MATCHED, place);
+      }
+      boolean blank = place == RuleIndex.UNFIT || probe.blankParts(0) != 0;
+      return new Found(this, blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED, place);
+    }
+  }
+
+  /** What one of the references has for a key. */
+  private record Found(Tried source, Outcome outcome, int place) {
+    boolean open() {
+      return outcome == Outcome.UNMATCHED || outcome == Outcome.BLANK_KEY;
+    }
   }
 
   /** What reading a key needs of the lookup. */
@@ -50,7 +99,7 @@ public final class LoadedLookup
           layout.equalSteps(lookup).stream()
               .map(s -> s.toArray(NormaliseStep[]::new))
               .toArray(NormaliseStep[][]::new),
-          layout.ruleSteps(lookup));
+          layout.ruleSteps(lookup, true));
     }
   }
 
@@ -62,11 +111,12 @@ public final class LoadedLookup
    */
   @Override
   public LookupResult apply(Map<String, @Nullable String> record) {
-    @Nullable String[] key = new String[ours.length];
-    for (int part = 0; part < ours.length; part++) {
-      key[part] = record.get(ours[part]);
+    Found found = sources[0].find(record);
+    for (int further = 1; further < sources.length && found.open(); further++) {
+      Found other = sources[further].find(record);
+      found = other.open() ? found : other;
     }
-    return find(key);
+    return result(found);
   }
 
   /**
@@ -74,37 +124,54 @@ public final class LoadedLookup
    *
    * @param key the key parts in the order of the lookup; a part may be null
    * @return outcome and attributes
-   * @throws IllegalArgumentException when the number of parts is wrong
+   * @throws IllegalArgumentException when the number of parts is wrong, or a reference tried
+   *     otherwise needs another column than these; then {@link #apply} it to the record
    */
   public LookupResult find(@Nullable String... key) {
+    String[] ours = sources[0].ours();
     if (key.length != ours.length) {
       throw new IllegalArgumentException(
           "the key has " + ours.length + " parts, not " + key.length);
     }
-    KeyProbe probe = new KeyProbe(this.key.layout(), this.key.equal(), this.key.ruled());
-    int[] found = new int[1];
-    probe.read(Batch.ofOneRow(key));
-    probe.find(reference.finder(), found);
-    int place = found[0];
-    Outcome outcome = Outcome.MATCHED;
-    if (place < 0 && place > RuleIndex.LAST_MISS) {
-      place = reference.choices().place(~place);
-      outcome = place == Choices.DISAGREE ? Outcome.AMBIGUOUS : Outcome.MATCHED;
-    } else if (place < 0) {
-      boolean blank = place == RuleIndex.UNFIT || probe.blankParts(0) != 0;
-      outcome = blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED;
+    Map<String, @Nullable String> record = new HashMap<>();
+    for (int part = 0; part < key.length; part++) {
+      record.put(ours[part], key[part]);
     }
-    int row = outcome == Outcome.MATCHED ? reference.rowAt(place) : -1;
+    for (Tried source : sources) {
+      for (String column : source.ours()) {
+        if (!record.containsKey(column)) {
+          throw new IllegalArgumentException(
+              "the lookup tries otherwise by column \"" + column + "\" too; apply it to a record");
+        }
+      }
+    }
+    return apply(record);
+  }
+
+  private LookupResult result(Found found) {
+    Outcome outcome = found.outcome();
+    boolean matched = outcome == Outcome.MATCHED;
+    LoadedReference reference = found.source().reference();
+    int row = matched ? reference.rowAt(found.place()) : -1;
     Map<String, @Nullable String> attributes = new LinkedHashMap<>();
     for (int a = 0; a < names.length; a++) {
-      String value = outcome == Outcome.MATCHED ? reference.rows().get(row, cellOf[a]) : null;
+      int cell = found.source().cellOf()[a];
+      String value = matched && cell >= 0 ? reference.rows().get(row, cell) : null;
       attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
     }
-    return new LookupResult(outcome, row < 0 ? 0 : reference.numbers().of(row), attributes);
+    return new LookupResult(
+        outcome,
+        matched ? reference.name() : "",
+        matched ? reference.numbers().of(row) : 0,
+        attributes);
   }
 
   @Override
   public String toString() {
-    return "LoadedLookup[" + reference.name() + " by " + List.of(ours) + "]";
+    return "LoadedLookup["
+        + sources[0].reference().name()
+        + " by "
+        + List.of(sources[0].ours())
+        + "]";
   }
 }

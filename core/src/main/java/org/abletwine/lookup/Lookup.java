@@ -236,14 +236,19 @@ public final class Lookup implements Step {
   }
 
   /**
-   * Loads the reference, for use one record at a time.
+   * Loads the reference, and those tried otherwise, for use one record at a time.
    *
    * @return the loaded lookup; safe to share between threads
-   * @throws org.abletwine.table.DataException when the reference cannot be read
+   * @throws org.abletwine.table.SettingException when the settings do not fit, or a key may give
+   *     several rows (several: expand)
+   * @throws org.abletwine.table.DataException when a reference cannot be read
    */
   public LoadedLookup load() {
-    LookupCheck.settings(this);
-    return new LoadedLookup(this, ReferenceLoader.load(this, Progress.NONE));
+    LookupCheck.loadable(this);
+    List<LoadedReference> loaded = new ArrayList<>();
+    loaded.add(ReferenceLoader.load(this, Progress.NONE));
+    otherwise.forEach(other -> loaded.add(ReferenceLoader.load(other, Progress.NONE)));
+    return new LoadedLookup(this, loaded);
   }
 
   @Override

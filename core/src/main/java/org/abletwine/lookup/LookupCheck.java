@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.abletwine.match.MatchRule;
+import org.abletwine.match.PatternSteps;
 import org.abletwine.step.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.NearestName;
@@ -15,14 +16,31 @@ final class LookupCheck {
   private LookupCheck() {}
 
   /**
-   * Checks what can be seen without the transactions.
+   * Checks what can be seen without the transactions, for a lookup used one record at a time.
    *
    * @throws SettingException naming every problem, a line for each
    */
-  static void settings(Lookup lookup) {
+  static void loadable(Lookup lookup) {
     Problems problems = new Problems();
     settings(lookup, problems);
+    otherwise(lookup, problems);
+    List<Lookup> all = new ArrayList<>(lookup.otherwise);
+    all.add(0, lookup);
+    for (Lookup one : all) {
+      problems.look(() -> oneRow(one));
+    }
     problems.throwIfAny();
+  }
+
+  private static void oneRow(Lookup lookup) {
+    if (lookup.several.rule() == Several.Rule.EXPAND) {
+      throw new SettingException(
+          "lookup "
+              + lookup.name
+              + ": several: expand may give several rows for a key, and a lookup that is used one"
+              + " record at a time answers with one; choose flag, first, last or newest-by, or run"
+              + " it as a step");
+    }
   }
 
   private static void settings(Lookup lookup, Problems problems) {
@@ -112,6 +130,19 @@ final class LookupCheck {
                 + (band
                     ? "match: between needs two columns of theirs, the lower end and the upper end"
                     : "match: " + part.match().kind().word() + " takes one column of theirs"));
+      }
+    }
+    for (KeyPart part : ruled) {
+      String refused = PatternSteps.refused(part.match().kind(), KeyLayout.steps(lookup, part));
+      if (refused != null) {
+        throw new SettingException(
+            where
+                + ", key: "
+                + refused
+                + " cannot be applied to a "
+                + (part.match().kind() == MatchRule.Kind.REGEX ? "regular expression" : "wildcard")
+                + " without changing what it means; normalise that part otherwise, such as"
+                + " normalise: [trim, ignore-case]");
       }
     }
     boolean patterns =

@@ -27,6 +27,11 @@ final class LookupRunner implements StepRunner {
   private static final byte BLANK_KEY = (byte) Outcome.BLANK_KEY.ordinal();
   private static final int NO_SET = -1;
 
+  /** Rows that one batch may become: all of them are in memory at once. */
+  private static final int MOST_EXPANDED = 10_000_000;
+
+  private static final int[] ITSELF = {0};
+
   private final Lookup lookup;
   private final Source[] sources;
   private final Source own;
@@ -42,6 +47,7 @@ final class LookupRunner implements StepRunner {
   private final int attributes;
   private final @Nullable String[][] fills;
   private final boolean drops;
+  private final boolean expands;
 
   /** For each row of the batch: the place fetched from, or why there is none. */
   private int[] found = new int[0];
@@ -72,6 +78,7 @@ final class LookupRunner implements StepRunner {
     this.fills = fills.byOutcome();
     this.drops =
         lookup.treatments.values().stream().anyMatch(t -> t.action() == Treatment.Action.DROP);
+    this.expands = Arrays.stream(this.sources).anyMatch(from -> from.expands);
     if (exceptions != Exceptions.NONE) {
       tellReference();
     }
@@ -109,11 +116,12 @@ final class LookupRunner implements StepRunner {
     own.find(batch, found);
     settle(batch, count);
     gains.count(batch, found, own.probe.keys().changed);
-    if (!own.reference.leftOut().isEmpty()) {
-      countWouldMatch(count);
-    }
     for (int further = 1; further < sources.length; further++) {
       tryFurther(batch, count, further);
+    }
+    countMisses(batch, count);
+    if (!own.reference.leftOut().isEmpty()) {
+      countWouldMatch(count);
     }
     count(batch, count);
     if (exceptions != Exceptions.NONE) {
@@ -124,7 +132,7 @@ final class LookupRunner implements StepRunner {
         traced(batch, row);
       }
     }
-    if (lookup.several.rule() == Several.Rule.EXPAND) {
+    if (expands) {
       count = expand(batch, count);
     }
     gather(batch, count);
@@ -147,17 +155,27 @@ final class LookupRunner implements StepRunner {
       } else if (at > RuleIndex.LAST_MISS) {
         outcomes[row] = fromSet(0, row, ~at);
       } else {
-        int blank = own.probe.blankParts(row);
-        outcomes[row] = blank != 0 || at == RuleIndex.UNFIT ? BLANK_KEY : UNMATCHED;
-        if (at != HashIndex.ABSENT) {
-          misses.count(own, row, at, batch.rowNumber(row));
-          blank |=
-              at == RuleIndex.UNFIT ? 1 << own.probe.unfitPart(own.reference.finder(), row) : 0;
-        }
-        counts.blankParts(blank);
+        boolean blank = own.probe.blankParts(row) != 0 || at == RuleIndex.UNFIT;
+        outcomes[row] = blank ? BLANK_KEY : UNMATCHED;
       }
     }
     counts.rows += count;
+  }
+
+  /** Counts how the rows missed for which no reference had a row. */
+  private void countMisses(Batch batch, int count) {
+    for (int row = 0; row < count; row++) {
+      int at = found[row];
+      if (outcomes[row] != UNMATCHED && outcomes[row] != BLANK_KEY) {
+        continue;
+      }
+      int blank = own.probe.blankParts(row);
+      if (at != HashIndex.ABSENT) {
+        misses.count(own, row, at, batch.rowNumber(row));
+        blank |= at == RuleIndex.UNFIT ? 1 << own.probe.unfitPart(own.reference.finder(), row) : 0;
+      }
+      counts.blankParts(blank);
+    }
   }
 
   /** Takes a row of a set, by the rule of its source. */
@@ -300,7 +318,7 @@ final class LookupRunner implements StepRunner {
           "outcome",
           OUTCOMES[outcomes[row]].label()
               + (miss.isEmpty() ? "" : ": " + miss)
-              + (outcomes[row] == UNMATCHED && counts.wouldMatch > 0
+              + (outcomes[row] == UNMATCHED && !own.reference.leftOut().isEmpty() && wouldMatch(row)
                   ? "; a row that the reference's condition left out would match"
                   : ""));
     }
@@ -308,13 +326,17 @@ final class LookupRunner implements StepRunner {
   }
 
   private void countWouldMatch(int count) {
-    own.probe.find(own.reference.leftOut(), inLeftOut);
+    own.probe.findAside(own.reference.leftOut(), inLeftOut);
     for (int row = 0; row < count; row++) {
-      boolean hit = inLeftOut[row] >= 0 || inLeftOut[row] > RuleIndex.LAST_MISS;
-      if (outcomes[row] == UNMATCHED && hit) {
+      if (outcomes[row] == UNMATCHED && wouldMatch(row)) {
         counts.wouldMatch++;
       }
     }
+  }
+
+  /** Whether a row of the reference that its condition left out fits this row's key. */
+  private boolean wouldMatch(int row) {
+    return inLeftOut[row] >= 0 || inLeftOut[row] > RuleIndex.LAST_MISS;
   }
 
   private DataException failure(Batch batch, int row, Outcome outcome) {
@@ -346,7 +368,10 @@ final class LookupRunner implements StepRunner {
     return value == null ? "null" : "\"" + value + "\"";
   }
 
-  /** Repeats each row whose key fits rows that disagree, once for each of them. */
+  /**
+   * Repeats each row whose key fits rows that disagree, once for each of them, where the rule of
+   * the reference that had them says so.
+   */
   private int expand(Batch batch, int count) {
     int[] rowsOut = new int[count];
     int[] places = new int[count];
@@ -355,9 +380,13 @@ final class LookupRunner implements StepRunner {
     int out = 0;
     for (int row = 0; row < count; row++) {
       Source at = sources[source[row]];
-      boolean several = sets[row] != NO_SET && at.reference.choices().conflicting(sets[row]);
+      boolean several =
+          sets[row] != NO_SET && at.expands && at.reference.choices().conflicting(sets[row]);
       RowSets found = at.reference.finder().sets();
-      int[] members = several ? found.rows(sets[row]) : new int[1];
+      int[] members = several ? found.rows(sets[row]) : ITSELF;
+      if (out + members.length > MOST_EXPANDED) {
+        throw tooMany(batch, row, members.length);
+      }
       if (out + members.length > rowsOut.length) {
         int room = Math.max(out + members.length, rowsOut.length * 2);
         rowsOut = Arrays.copyOf(rowsOut, room);
@@ -385,6 +414,24 @@ final class LookupRunner implements StepRunner {
     sets = new int[places.length];
     kept = new int[places.length];
     return out;
+  }
+
+  private DataException tooMany(Batch batch, int row, int members) {
+    return new DataException(
+        "lookup "
+            + lookup.name
+            + ", several: expand: rows "
+            + batch.rowNumber(0)
+            + " to "
+            + batch.rowNumber(row)
+            + " alone become more than "
+            + MOST_EXPANDED
+            + " rows (row "
+            + batch.rowNumber(row)
+            + " fits "
+            + members
+            + "); add a part to the key that tells those rows apart, or bring an aggregate such as"
+            + " sum(...)");
   }
 
   private void gather(Batch batch, int count) {

@@ -30,7 +30,7 @@ final class LookupTrace {
       String value = batch.column(keyColumns[part]).get(row);
       cell.append(value);
       text.append(Trace.shown(value));
-      for (NormaliseStep step : KeyLayout.steps(lookup, one)) {
+      for (NormaliseStep step : KeyLayout.stepsOf(lookup, one, true)) {
         step.apply(cell, 1);
         String made = Trace.shown(cell.get(0));
         text.append("; ").append(step.name()).append(": ").append(made);
@@ -67,7 +67,7 @@ final class LookupTrace {
   /** Which of them was taken, and why. */
   void choice(Source from, int[] rows, int place, int set) {
     if (place == Choices.DISAGREE) {
-      trace.note("outcome", "ambiguous: the rows disagree, and several: " + lookup.several);
+      trace.note("outcome", "ambiguous: the rows disagree, and several: " + from.lookup.several);
       return;
     }
     boolean aggregates = from.lookup.bring.stream().anyMatch(a -> a.aggregate() != null);
@@ -84,10 +84,7 @@ final class LookupTrace {
     } else {
       why = "the rows agree on everything brought";
     }
-    boolean expanded =
-        from.lookup.several.rule() == Several.Rule.EXPAND
-            && rows.length > 1
-            && from.reference.choices().conflicting(set);
+    boolean expanded = from.expands && rows.length > 1 && from.reference.choices().conflicting(set);
     trace.note(
         "outcome",
         "matched "

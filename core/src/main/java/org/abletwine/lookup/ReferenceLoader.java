@@ -54,6 +54,7 @@ final class ReferenceLoader {
 
   private ReferenceLoader(Lookup lookup) {
     this.lookup = lookup;
+    lookup.reference.readAgain(); // another step may need something else of it
     condition = lookup.where == null ? null : lookup.where.start();
     Schema schema = lookup.reference.schema();
     layout = KeyLayout.of(lookup);
@@ -64,7 +65,7 @@ final class ReferenceLoader {
         new KeyEncoder(
             keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
             layout.equalSteps(lookup));
-    ruleSteps = layout.ruleSteps(lookup);
+    ruleSteps = layout.ruleSteps(lookup, false);
     ruleColumns = new int[ruleSteps.length][];
     ruled = new CellVector[ruleSteps.length][];
     int next = equal;
@@ -125,11 +126,11 @@ final class ReferenceLoader {
     if (wholeKeys != null) {
       wholeKeys.read(batch);
     }
-    CellVector[] cells = kept.of(batch);
     Expression where = condition;
     if (where != null) {
       where.over(batch);
     }
+    CellVector[] cells = kept.of(batch, row -> where == null || where.isTrue(row));
     for (int row = 0; row < batch.rows(); row++) {
       if (where != null && !where.isTrue(row)) {
         leftOutRows++;
@@ -185,7 +186,7 @@ final class ReferenceLoader {
         choices,
         read,
         blankKeys,
-        leftOut.build(),
+        leftOut.buildOfUsable(),
         leftOutRows,
         List.copyOf(dropped),
         collisions.count(),
@@ -221,7 +222,7 @@ final class ReferenceLoader {
             kept.duplicatesCell(),
             type(lookup.duplicates.column()),
             numbers)
-        .chosen(lookup.reference.name(), kept.cells(), kept.brought());
+        .chosen(lookup.reference.name(), kept.tableCells(), kept.cells(), kept.brought());
   }
 
   private static void note(HashIndex index, int[] stays, List<LeftOutDuplicate> dropped) {

@@ -28,6 +28,9 @@ final class Source {
   /** Rows that matched here. */
   long matched;
 
+  /** Whether rows whose key fits several that disagree are repeated. */
+  final boolean expands;
+
   private final @Nullable CellVector[] targets;
   private final @Nullable String[] fills;
 
@@ -46,6 +49,7 @@ final class Source {
       @Nullable String[] emptyFills) {
     this.lookup = lookup;
     this.reference = reference;
+    this.expands = lookup.several.rule() == Several.Rule.EXPAND;
     this.probe = new KeyProbe(lookup, keyColumns);
     List<Attribute> inOrder = KeptColumns.inCellOrder(lookup.bring);
     attributeOf = inOrder.stream().mapToInt(a -> names.indexOf(a.as())).toArray();

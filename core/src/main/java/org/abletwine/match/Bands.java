@@ -26,7 +26,7 @@ public final class Bands {
   private final int[] keyColumns;
   private final int[] ends;
   private final List<NormaliseStep> normalise;
-  private final Map<String, Integer> partitions = new LinkedHashMap<>();
+  private final Map<List<String>, Integer> partitions = new LinkedHashMap<>();
   private final List<Long> numbers = new ArrayList<>();
   private final List<Finding> findings = new ArrayList<>();
   private final RuleRows rows;
@@ -68,7 +68,7 @@ public final class Bands {
         CellVector[] values = normalised(batch, ends);
         for (int row = 0; row < batch.rows(); row++) {
           read++;
-          String key = key(keys, row);
+          List<String> key = key(keys, row);
           if (key == null || ends.length == 1 && values[0].starts[row] >= values[0].ends[row]) {
             blank++;
             continue;
@@ -93,7 +93,7 @@ public final class Bands {
     return cells;
   }
 
-  private static @Nullable String key(CellVector[] keys, int row) {
+  private static @Nullable List<String> key(CellVector[] keys, int row) {
     List<String> parts = new ArrayList<>();
     for (CellVector cells : keys) {
       String part = cells.get(row);
@@ -102,7 +102,7 @@ public final class Bands {
       }
       parts.add(part);
     }
-    return String.join(" | ", parts);
+    return parts;
   }
 
   private void sweep() {
@@ -121,7 +121,8 @@ public final class Bands {
         order,
         Comparator.<Integer>comparingInt(rows::partition)
             .thenComparingLong(row -> low(domain, row)));
-    List<String> names = List.copyOf(partitions.keySet());
+    List<String> names =
+        partitions.keySet().stream().map(parts -> String.join(" | ", parts)).toList();
     int at = 0;
     while (at < order.length) {
       int end = at;

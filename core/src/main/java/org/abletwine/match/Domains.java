@@ -1,10 +1,14 @@
 package org.abletwine.match;
 
 import java.math.BigDecimal;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.DatePatterns;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -35,16 +39,33 @@ final class Domains {
       String place,
       RuleIndexes.RowNumber number) {
     Domains domains = new Domains(rows, rule, place, number);
-    ColumnType type = declared == null ? domains.found() : declared;
+    if (declared == null && domains.empty()) {
+      // Nothing says what the values are: any of ours is one, and is met by none of theirs.
+      return new Ranks<>(List.of(), Ranks.CodePoints::new, "text");
+    }
+    ColumnType type = declared == null ? found(rows) : declared;
     return switch (type.kind()) {
       case NUMBER -> domains.numbers();
-      case DATE -> domains.checked(new Times(false, type.patterns()));
-      case DATE_TIME -> domains.checked(new Times(true, type.patterns()));
+      case INTEGER -> domains.whole();
+      case DATE -> domains.times(false, type.patterns());
+      case DATE_TIME -> domains.times(true, type.patterns());
       case TEXT -> domains.texts();
     };
   }
 
-  private ColumnType found() {
+  private boolean empty() {
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        if (!rows.isNull(row, v)) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  /** What most values are; text when neither numbers nor dates are most of them. */
+  static ColumnType found(RuleRows rows) {
     if (rows.plainNumbers()) {
       return ColumnType.of(ColumnType.Kind.NUMBER);
     }
@@ -52,7 +73,7 @@ final class Domains {
     long numbers = 0;
     long days = 0;
     long times = 0;
-    Times iso = new Times(true, List.of());
+    Times iso = new Times(true, List.of(), 0);
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
         if (rows.isNull(row, v)) {
@@ -70,13 +91,28 @@ final class Domains {
         }
       }
     }
-    if (numbers * 2 > values || values == 0) {
+    if (numbers * 2 > values) {
       return ColumnType.of(ColumnType.Kind.NUMBER);
     }
     if ((days + times) * 2 > values) {
       return ColumnType.of(times > 0 ? ColumnType.Kind.DATE_TIME : ColumnType.Kind.DATE);
     }
     return ColumnType.of(ColumnType.Kind.TEXT);
+  }
+
+  private Domain whole() {
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        BigDecimal value =
+            rows.isNull(row, v)
+                ? BigDecimal.ZERO
+                : Numbers.parse(rows.text(), rows.start(row, v), rows.end(row, v));
+        if (value == null || value.stripTrailingZeros().scale() > 0) {
+          throw unfit(row, v, "a whole number");
+        }
+      }
+    }
+    return numbers();
   }
 
   private Domain numbers() {
@@ -110,7 +146,7 @@ final class Domains {
       for (int v = 0; v < rows.width(); v++) {
         String value = rows.value(row, v);
         if (value != null) {
-          wide.add(new BigDecimal(value).stripTrailingZeros());
+          wide.add(Objects.requireNonNull(wideNumber(value)));
         }
       }
     }
@@ -118,24 +154,60 @@ final class Domains {
   }
 
   private static @Nullable BigDecimal wideNumber(String text) {
-    try {
-      return new BigDecimal(text).stripTrailingZeros();
-    } catch (NumberFormatException e) {
-      return null;
-    }
+    BigDecimal value = DecimalText.read(text);
+    return value == null ? null : value.stripTrailingZeros();
   }
 
-  private Domain checked(Times times) {
+  /** Times as fine as the finest of theirs, and where that is too fine for a long, as ranks. */
+  private Domain times(boolean withTime, List<String> patterns) {
+    DatePatterns dates = new DatePatterns(patterns);
+    Times whole = new Times(withTime, patterns, 0);
+    int places = rule.within() == null ? 0 : Times.places(rule.within());
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
-        if (!rows.isNull(row, v)
-            && times.coordinate(rows.text(), rows.start(row, v), rows.end(row, v))
-                == Domain.UNFIT) {
-          throw unfit(row, v, times.noun());
+        if (rows.isNull(row, v)) {
+          continue;
+        }
+        int start = rows.start(row, v);
+        int end = rows.end(row, v);
+        if (whole.isDay(rows.text(), start, end)) {
+          continue;
+        }
+        LocalDateTime time = dates.read(new String(rows.text(), start, end - start));
+        if (time == null) {
+          throw unfit(row, v, whole.noun());
+        }
+        places = Math.max(places, Times.places(time));
+      }
+    }
+    // Half way between two times needs one decimal place more.
+    boolean nearest = rule.kind() == MatchRule.Kind.NEAREST;
+    int needed = nearest ? places + 1 : places;
+    List<Ranks.Time> all = needed <= Times.MOST_PLACES ? List.of() : allTimes(dates);
+    if (all.stream().allMatch(time -> Times.fits(time.time(), needed))) {
+      return new Times(withTime, patterns, needed);
+    }
+    if (nearest) {
+      throw new DataException(
+          place
+              + ": match: nearest takes times of up to "
+              + (Times.MOST_PLACES - 1)
+              + " decimal places of a second");
+    }
+    return new Ranks<>(all, new Ranks.TimeReading(dates), whole.noun());
+  }
+
+  private List<Ranks.Time> allTimes(DatePatterns dates) {
+    List<Ranks.Time> all = new ArrayList<>();
+    for (int row = 0; row < rows.rows(); row++) {
+      for (int v = 0; v < rows.width(); v++) {
+        String value = rows.value(row, v);
+        if (value != null) {
+          all.add(new Ranks.Time(Objects.requireNonNull(dates.read(value))));
         }
       }
     }
-    return times;
+    return all;
   }
 
   private Domain texts() {

@@ -18,8 +18,9 @@ import org.jspecify.annotations.Nullable;
  * reference keys are sorted in three orders (as they are, from the back, and by their first half
  * and then from the back), and only the neighbours of a key's place in each order are compared. A
  * slip near the end, near the beginning or in the second half leaves the right key close by in one
- * of them; two slips far apart may be missed. Similarity is Jaro-Winkler, from 0 to 1. Immutable;
- * safe to share between threads.
+ * of them; two slips far apart may be missed. Of these, keys few edits away are near: those with
+ * the fewest edits first (two neighbouring characters that changed places are one), then the more
+ * similar by Jaro-Winkler, from 0 to 1. Immutable; safe to share between threads.
  */
 public final class NearMisses {
   private static final int CHARACTERS_PER_EDIT = 4;
@@ -82,22 +83,30 @@ public final class NearMisses {
    *
    * @param key the key that did not match
    * @param most how many at most
-   * @return the nearest, most similar first; empty when none is similar at all
+   * @return the nearest, fewest edits first; empty when none is a few edits away
    */
   public List<NearMiss> of(String key, int most) {
     Set<Integer> candidates = candidates(key);
     LevenshteinDistance edits =
         new LevenshteinDistance(Math.max(1, key.length() / CHARACTERS_PER_EDIT));
-    List<NearMiss> near = new ArrayList<>();
+    List<Edited> near = new ArrayList<>();
     for (int candidate : candidates) {
-      if (edits.apply(key, keys[candidate]) >= 0 || swapped(key, keys[candidate])) {
-        near.add(new NearMiss(keys[candidate], SIMILARITY.apply(key, keys[candidate])));
+      String other = keys[candidate];
+      int count = swapped(key, other) ? 1 : edits.apply(key, other);
+      if (count >= 0) {
+        near.add(new Edited(count, new NearMiss(other, SIMILARITY.apply(key, other))));
       }
     }
     near.sort(
-        Comparator.comparingDouble(NearMiss::similarity).reversed().thenComparing(NearMiss::key));
-    return List.copyOf(near.subList(0, Math.min(most, near.size())));
+        Comparator.comparingInt(Edited::edits)
+            .thenComparing(
+                Edited::miss, Comparator.comparingDouble(NearMiss::similarity).reversed())
+            .thenComparing(one -> one.miss().key()));
+    return near.stream().limit(most).map(Edited::miss).toList();
   }
+
+  /** A near key and how many edits away it is. */
+  private record Edited(int edits, NearMiss miss) {}
 
   /** Whether two neighbouring characters changed places: one slip, though two edits. */
   private static boolean swapped(String one, String other) {

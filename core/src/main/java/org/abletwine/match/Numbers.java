@@ -34,11 +34,9 @@ final class Numbers implements Domain {
   }
 
   static @Nullable BigDecimal parse(char[] text, int start, int end) {
-    try {
-      return end - start > 60 ? null : new BigDecimal(text, start, end - start);
-    } catch (NumberFormatException e) {
-      return null;
-    }
+    return end - start > DecimalText.MOST_CHARACTERS
+        ? null
+        : DecimalText.read(new String(text, start, end - start));
   }
 
   /**

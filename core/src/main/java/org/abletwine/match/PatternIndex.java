@@ -30,7 +30,8 @@ final class PatternIndex implements RuleIndex {
   private final LiteralAutomaton automaton;
   private final InternedSets sets = new InternedSets();
 
-  PatternIndex(RuleRows rows, MatchRule rule, String place, RuleIndexes.RowNumber number) {
+  PatternIndex(
+      RuleRows rows, MatchRule rule, boolean folded, String place, RuleIndexes.RowNumber number) {
     kind = rule.kind();
     int count = rows.rows();
     patterns = new Patterns[count];
@@ -43,15 +44,18 @@ final class PatternIndex implements RuleIndex {
     List<Integer> lacking = new ArrayList<>();
     for (int row = 0; row < count; row++) {
       String text = String.valueOf(rows.value(row, 0));
-      Patterns pattern = Patterns.of(kind, text);
+      Patterns pattern = Patterns.of(kind, text, folded);
       if (pattern == null) {
+        boolean shorter = text.length() <= 200;
         throw new DataException(
             place
                 + ", row "
                 + number.of(rows.number(row))
                 + ": `"
-                + text
-                + "` is not a regular expression; correct it, or match: contains");
+                + (shorter ? text : text.substring(0, 200) + "...")
+                + "` is not a regular expression of up to "
+                + Patterns.MOST_REGEX
+                + " characters; correct it, or match: contains");
       }
       patterns[row] = pattern;
       partitions[row] = rows.partition(row);

@@ -5,10 +5,13 @@ import com.google.re2j.PatternSyntaxException;
 import java.io.Serializable;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** One pattern, compiled. Stateless in use; safe to share between threads. */
 interface Patterns extends Serializable {
+  /** Characters of a regular expression at most. */
+  int MOST_REGEX = 10_000;
 
   /** Whether a text fits. */
   boolean fits(String text);
@@ -22,21 +25,36 @@ interface Patterns extends Serializable {
   /**
    * Compiles a pattern.
    *
+   * @param folded whether case is ignored: a regular expression then takes letters of either case,
+   *     and the texts it is looked for in have had theirs folded; other patterns have been folded
+   *     as the texts were
    * @return the pattern, or null when it is a regular expression that does not compile
    */
-  static @Nullable Patterns of(MatchRule.Kind kind, String text) {
+  static @Nullable Patterns of(MatchRule.Kind kind, String text, boolean folded) {
     return switch (kind) {
       case STARTS_WITH -> new Literal(text, true);
       case CONTAINS -> new Literal(text, false);
       case WILDCARD -> Wildcard.of(text);
-      default -> {
-        try {
-          yield new Regex(Pattern.compile(text));
-        } catch (PatternSyntaxException e) {
-          yield null;
-        }
-      }
+      default -> regex(text, folded);
     };
+  }
+
+  private static @Nullable Patterns regex(String text, boolean folded) {
+    if (text.length() > MOST_REGEX) {
+      return null;
+    }
+    try {
+      Pattern compiled = Pattern.compile(text, folded ? Pattern.CASE_INSENSITIVE : 0);
+      String literal = RequiredLiteral.of(text);
+      if (!folded) {
+        return new Regex(compiled, literal);
+      }
+      // In folded text an ASCII letter can only be met in its lower case; other letters may differ.
+      boolean ascii = literal.codePoints().allMatch(c -> c < 0x80);
+      return new Regex(compiled, ascii ? literal.toLowerCase(Locale.ROOT) : "");
+    } catch (PatternSyntaxException | StackOverflowError e) {
+      return null; // groups within groups beyond what the library can go through
+    }
   }
 
   /** A part text. */
@@ -58,9 +76,11 @@ interface Patterns extends Serializable {
    * A pattern in which {@code *} is any run of characters and {@code ?} any one.
    *
    * @param pattern the pattern
+   * @param compiled what it fits
    * @param literal its longest run without either
+   * @param specificity its characters that are neither
    */
-  record Wildcard(String pattern, String literal) implements Patterns {
+  record Wildcard(TextPattern compiled, String literal, int specificity) implements Patterns {
     private static final long serialVersionUID = 1L;
 
     static Wildcard of(String pattern) {
@@ -68,53 +88,23 @@ interface Patterns extends Serializable {
       for (String run : pattern.split("[*?]")) {
         longest = run.length() > longest.length() ? run : longest;
       }
-      return new Wildcard(pattern, longest);
+      int literals = (int) pattern.codePoints().filter(c -> c != '*' && c != '?').count();
+      return new Wildcard(TextPattern.of(pattern, '*', '?', -1), longest, literals);
     }
 
-    /** Greedy with one point of return, the last star: linear but for texts that almost fit. */
     @Override
     public boolean fits(String text) {
-      int at = 0;
-      int p = 0;
-      int star = -1;
-      int mark = 0;
-      while (at < text.length()) {
-        if (p < pattern.length() && pattern.charAt(p) == '*') {
-          star = p++;
-          mark = at;
-        } else if (p < pattern.length() && one(text, at, pattern.charAt(p))) {
-          at += pattern.charAt(p) == '?' ? width(text, at) : 1;
-          p++;
-        } else if (star >= 0) {
-          p = star + 1;
-          mark += width(text, mark);
-          at = mark;
-        } else {
-          return false;
-        }
-      }
-      while (p < pattern.length() && pattern.charAt(p) == '*') {
-        p++;
-      }
-      return p == pattern.length();
-    }
-
-    private static boolean one(String text, int at, char c) {
-      return c == '?' || text.charAt(at) == c;
-    }
-
-    private static int width(String text, int at) {
-      return Character.charCount(text.codePointAt(at));
-    }
-
-    @Override
-    public int specificity() {
-      return (int) pattern.codePoints().filter(c -> c != '*' && c != '?').count();
+      return compiled.fits(text);
     }
   }
 
-  /** A regular expression, found anywhere. */
-  record Regex(Pattern pattern) implements Patterns {
+  /**
+   * A regular expression, found anywhere.
+   *
+   * @param pattern the expression, compiled
+   * @param literal a text that all it finds have in them, or empty
+   */
+  record Regex(Pattern pattern, String literal) implements Patterns {
     private static final long serialVersionUID = 1L;
 
     @Override
@@ -123,13 +113,8 @@ interface Patterns extends Serializable {
     }
 
     @Override
-    public String literal() {
-      return RequiredLiteral.of(pattern.pattern());
-    }
-
-    @Override
     public int specificity() {
-      return pattern.pattern().length();
+      return pattern.pattern().codePointCount(0, pattern.pattern().length());
     }
   }
 
@@ -161,6 +146,9 @@ interface Patterns extends Serializable {
             break;
           case '[':
             at = classEnd(regex, at);
+            if (at < 0) {
+              return "";
+            }
             end(run, runs);
             break;
           case '*', '?', '{':
@@ -177,8 +165,8 @@ interface Patterns extends Serializable {
             at++;
             if (at < regex.length() && !Character.isLetterOrDigit(regex.charAt(at))) {
               run.append(regex.charAt(at));
-            } else if (at < regex.length() && "QEpPx".indexOf(regex.charAt(at)) >= 0) {
-              return "";
+            } else if (at < regex.length() && "QEpPx01234567".indexOf(regex.charAt(at)) >= 0) {
+              return ""; // more characters belong to it than this one
             } else {
               end(run, runs);
             }
@@ -210,8 +198,18 @@ interface Patterns extends Serializable {
       int depth = 0;
       for (int at = from; at < regex.length(); at++) {
         switch (regex.charAt(at)) {
-          case '\\' -> at++;
-          case '[' -> at = classEnd(regex, at);
+          case '\\' -> {
+            at++;
+            if (at < regex.length() && regex.charAt(at) == 'Q') {
+              return -1;
+            }
+          }
+          case '[' -> {
+            at = classEnd(regex, at);
+            if (at < 0) {
+              return -1;
+            }
+          }
           case '(' -> depth++;
           case ')' -> {
             if (--depth == 0) {
@@ -224,15 +222,23 @@ interface Patterns extends Serializable {
       return -1;
     }
 
+    /**
+     * The closing bracket of a class: one that stands first is a character like any other. Negative
+     * when there is none, or another bracket opens within, as those of named classes do.
+     */
     private static int classEnd(String regex, int from) {
-      for (int at = from + 2; at < regex.length(); at++) {
-        if (regex.charAt(at) == '\\') {
+      int first = regex.startsWith("^", from + 1) ? from + 2 : from + 1;
+      for (int at = first; at < regex.length(); at++) {
+        char c = regex.charAt(at);
+        if (c == '\\') {
           at++;
-        } else if (regex.charAt(at) == ']') {
+        } else if (c == '[') {
+          return -1;
+        } else if (c == ']' && at > first) {
           return at;
         }
       }
-      return regex.length();
+      return -1;
     }
   }
 }

@@ -1,10 +1,12 @@
 package org.abletwine.match;
 
 import java.io.Serializable;
+import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
+import org.abletwine.table.DatePatterns;
 import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
@@ -43,7 +45,7 @@ final class Ranks<T extends Comparable<? super T> & Serializable> implements Dom
   @Override
   public String show(long coordinate) {
     int at = (int) Math.max(0, Math.min(values.length - 1L, Math.floorDiv(coordinate, 2)));
-    return String.valueOf(values[at]);
+    return values.length == 0 ? "" : String.valueOf(values[at]);
   }
 
   @Override
@@ -54,6 +56,30 @@ final class Ranks<T extends Comparable<? super T> & Serializable> implements Dom
   @Override
   public String noun() {
     return noun;
+  }
+
+  /** A time too fine to be counted. */
+  record Time(LocalDateTime time) implements Comparable<Time>, Serializable {
+    @Override
+    public int compareTo(Time other) {
+      return time.compareTo(other.time);
+    }
+
+    @Override
+    public String toString() {
+      return time.toString();
+    }
+  }
+
+  /** Reads times as a column writes them. */
+  record TimeReading(DatePatterns dates) implements Reading<Time> {
+    private static final long serialVersionUID = 1L;
+
+    @Override
+    public @Nullable Time apply(String text) {
+      LocalDateTime time = dates.read(text);
+      return time == null ? null : new Time(time);
+    }
   }
 
   /** A text compared by code point, as ISO SQL's simplest collation does. */

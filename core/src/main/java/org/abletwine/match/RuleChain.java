@@ -38,14 +38,20 @@ public final class RuleChain implements Serializable {
    *
    * @param rows its values of the reference's rows; those of the first rule with their partitions
    * @param rule the rule; not equality, and a band unless it is the last
+   * @param folded whether normalising ignores case
    * @param declared what the column holds, when that is stated
    * @param name the column of ours, for messages
    * @param place the reference and column, for messages
    */
   public record Part(
-      RuleRows rows, MatchRule rule, @Nullable ColumnType declared, String name, String place) {
+      RuleRows rows,
+      MatchRule rule,
+      boolean folded,
+      @Nullable ColumnType declared,
+      String name,
+      String place) {
     RuleIndex index(RuleRows among, RuleIndexes.RowNumber number) {
-      return RuleIndexes.build(among, rule, declared, place, number);
+      return RuleIndexes.build(among, rule, folded, declared, place, number);
     }
   }
 

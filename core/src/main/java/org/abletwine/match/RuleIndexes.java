@@ -1,7 +1,9 @@
 package org.abletwine.match;
 
+import java.util.BitSet;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /** Builds the index that a rule needs. */
@@ -22,6 +24,7 @@ public final class RuleIndexes {
    *
    * @param rows the rows of the reference
    * @param rule the rule; not equality
+   * @param folded whether normalising ignores case, which patterns must know of
    * @param declared what the column holds, when that is stated
    * @param place the reference and column, for messages
    * @param number the rows' numbers in the file, for messages
@@ -32,6 +35,7 @@ public final class RuleIndexes {
   public static RuleIndex build(
       RuleRows rows,
       MatchRule rule,
+      boolean folded,
       @Nullable ColumnType declared,
       String place,
       RowNumber number) {
@@ -40,7 +44,42 @@ public final class RuleIndexes {
       return new SegmentBuilder(rows, rule, domain, place, number).build();
     }
     return rule.kind() == MatchRule.Kind.SIMILAR || rule.oursIsPattern()
-        ? new TextSearch(rows, rule)
-        : new PatternIndex(rows, rule, place, number);
+        ? new TextSearch(rows, rule, folded)
+        : new PatternIndex(rows, rule, folded, place, number);
+  }
+
+  /**
+   * Rows from which no index can be built: values that cannot be ordered, bands that run backwards,
+   * patterns that do not compile.
+   *
+   * @param rows the rows
+   * @param rule the rule; not equality
+   * @param declared what the column holds, when that is stated
+   * @return their numbers in the store
+   */
+  public static BitSet unusable(RuleRows rows, MatchRule rule, @Nullable ColumnType declared) {
+    BitSet unusable = new BitSet();
+    ColumnType type = declared == null ? Domains.found(rows) : declared;
+    boolean noOrder = rule.kind() == MatchRule.Kind.NEAREST && type.kind() == ColumnType.Kind.TEXT;
+    ValueOrder order = ValueOrder.of(type);
+    for (int row = 0; row < rows.rows(); row++) {
+      String low = rows.value(row, 0);
+      String high = rows.value(row, rows.width() - 1);
+      boolean usable =
+          rule.kind().ordered()
+              ? !noOrder && inOrder(order, low, high)
+              : rule.kind() != MatchRule.Kind.REGEX
+                  || rule.oursIsPattern()
+                  || Patterns.of(rule.kind(), String.valueOf(low), false) != null;
+      unusable.set(rows.number(row), !usable);
+    }
+    return unusable;
+  }
+
+  private static boolean inOrder(ValueOrder order, @Nullable String low, @Nullable String high) {
+    if (low != null && !order.fits(low) || high != null && !order.fits(high)) {
+      return false;
+    }
+    return low == null || high == null || order.compare(low, high) <= 0;
   }
 }

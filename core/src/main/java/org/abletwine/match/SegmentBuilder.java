@@ -20,7 +20,7 @@ final class SegmentBuilder {
   private final RuleIndexes.RowNumber number;
   private final long[] from;
   private final long[] to;
-  private final int[] order;
+  private int[] order;
   private final InternedSets sets = new InternedSets();
   private long[] starts;
   private int[] targets;
@@ -43,14 +43,19 @@ final class SegmentBuilder {
   }
 
   SegmentIndex build() {
+    int fitting = 0;
     for (int row = 0; row < rows.rows(); row++) {
-      order[row] = row;
       if (rule.kind() == MatchRule.Kind.BETWEEN) {
         band(row);
       } else {
         from[row] = bound(row, 0);
       }
+      // A band whose ends are equal and do not both belong to it is there, but nothing fits it.
+      boolean empty = rule.kind() == MatchRule.Kind.BETWEEN && from[row] >= to[row];
+      order[fitting] = row;
+      fitting += empty ? 0 : 1;
     }
+    order = Arrays.copyOf(order, fitting);
     sort();
     int partitions = rows.partitionCount();
     int[] first = new int[partitions + 1];
@@ -153,7 +158,7 @@ final class SegmentBuilder {
   }
 
   private void atOrBelow(int begin, int end) {
-    segment(LOWEST, RuleIndex.BELOW);
+    segment(LOWEST, begin == end ? RuleIndex.ABSENT : RuleIndex.BELOW);
     for (int at = begin; at < end; ) {
       int next = runEnd(at, end);
       segment(from[order[at]], target(at, next));
@@ -169,13 +174,14 @@ final class SegmentBuilder {
       start = from[order[at]] + 1;
       at = next;
     }
-    segment(start, RuleIndex.ABOVE);
+    segment(start, begin == end ? RuleIndex.ABSENT : RuleIndex.ABOVE);
   }
 
   /**
    * A value belongs to the nearer of its two neighbours; exactly half way, it fits both.
-   * Coordinates of the reference are multiples of 20 (numbers carry a decimal place more for this)
-   * or whole seconds, so half way is a coordinate too.
+   * Coordinates of the reference are multiples of 20, since numbers and times carry a decimal place
+   * more for this, so half way is an even coordinate, and what lies on either side is apart from
+   * it.
    */
   private void nearest(int begin, int end) {
     long reach = reach();
@@ -202,11 +208,9 @@ final class SegmentBuilder {
         segment(here + reach + 1, RuleIndex.GAP);
         start = there - reach;
       } else {
-        boolean tie = half % 2 == 0;
-        if (tie) {
-          segment(half, target(at, runEnd(next, end)));
-        }
-        start = tie ? half + 1 : half;
+        assert half % 2 == 0 : "half way between two values is a value that can be met";
+        segment(half, target(at, runEnd(next, end)));
+        start = half + 1;
       }
       at = next;
     }
@@ -220,9 +224,11 @@ final class SegmentBuilder {
     if (within == null) {
       return Domain.FARTHEST;
     }
-    if (domain instanceof Times) {
-      Long seconds = Times.seconds(within);
-      return seconds == null ? Domain.FARTHEST : 2 * seconds;
+    if (domain instanceof Times times) {
+      return times.reach(within);
+    }
+    if (!(domain instanceof Numbers)) {
+      return Domain.FARTHEST; // there is no value, and so nothing near
     }
     String text = within.toPlainString();
     return domain.coordinate(text.toCharArray(), 0, text.length());
@@ -283,12 +289,9 @@ final class SegmentBuilder {
   }
 
   private void betweenApart(int begin, int end) {
-    segment(LOWEST, RuleIndex.BELOW);
+    segment(LOWEST, begin == end ? RuleIndex.ABSENT : RuleIndex.BELOW);
     for (int at = begin; at < end; at++) {
       int row = order[at];
-      if (from[row] == to[row]) {
-        continue; // neither end belongs to it: nothing can fit
-      }
       segment(from[row], rows.place(row));
       if (to[row] != Long.MAX_VALUE) {
         segment(to[row], at + 1 < end ? RuleIndex.GAP : RuleIndex.ABOVE);

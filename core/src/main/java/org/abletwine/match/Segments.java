@@ -34,6 +34,7 @@ final class Segments implements Serializable {
   private transient long touched;
 
   Segments(int[] first, long[] starts) {
+    assert ascending(first, starts) : "the cuts of each partition ascend from the smallest long";
     this.first = first;
     this.starts = starts;
     int partitions = first.length - 1;
@@ -53,6 +54,22 @@ final class Segments implements Serializable {
     }
     bucketAt[partitions] = used;
     buckets = Arrays.copyOf(held, used);
+  }
+
+  private static boolean ascending(int[] first, long[] starts) {
+    for (int partition = 0; partition + 1 < first.length; partition++) {
+      int begin = first[partition];
+      int end = first[partition + 1];
+      if (begin >= end || starts[begin] != Long.MIN_VALUE) {
+        return false;
+      }
+      for (int cut = begin + 1; cut < end; cut++) {
+        if (starts[cut] <= starts[cut - 1]) {
+          return false;
+        }
+      }
+    }
+    return true;
   }
 
   private int divide(int partition, int[] held, int from) {

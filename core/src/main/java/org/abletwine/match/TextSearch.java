@@ -19,6 +19,7 @@ final class TextSearch implements RuleIndex {
   private static final int MOST_REMEMBERED = 200_000;
 
   private final MatchRule rule;
+  private final boolean folded;
   private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
   private final Map<Integer, Integer> placeOf = new HashMap<>();
   private final InternedSets sets = new InternedSets();
@@ -27,8 +28,9 @@ final class TextSearch implements RuleIndex {
 
   private record Value(int partition, String text) {}
 
-  TextSearch(RuleRows rows, MatchRule rule) {
+  TextSearch(RuleRows rows, MatchRule rule, boolean folded) {
     this.rule = rule;
+    this.folded = folded;
     Map<Integer, Map<String, List<Integer>>> collected = new HashMap<>();
     for (int row = 0; row < rows.rows(); row++) {
       collected
@@ -87,7 +89,7 @@ final class TextSearch implements RuleIndex {
 
   private @org.jspecify.annotations.Nullable List<String> matching(
       Value value, Map<String, int[]> texts) {
-    Patterns pattern = Patterns.of(rule.kind(), value.text());
+    Patterns pattern = Patterns.of(rule.kind(), value.text(), folded);
     return pattern == null ? null : texts.keySet().stream().filter(pattern::fits).toList();
   }
 

@@ -6,62 +6,129 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.abletwine.table.DatePatterns;
-import org.jspecify.annotations.Nullable;
 
-/** Days and times of day, counted in seconds; fractions of a second lie between. */
+/**
+ * Days and times of day, counted in seconds or in a decimal part of them: the finest that the
+ * reference holds. What is finer lies between.
+ */
 final class Times implements Domain {
   private static final long serialVersionUID = 1L;
   private static final long DAY = 86_400;
+  private static final int NANO_PLACES = 9;
+
+  /** Decimal places of a second with which every year up to 9999 can be counted. */
+  static final int MOST_PLACES = 6;
 
   private final boolean withTime;
   private final DatePatterns dates;
+  private final int places;
+
+  /** How many of the units counted make a second. */
+  private final long second;
+
+  /** The farthest second from 1970 that can be counted. */
+  private final long farthest;
 
   /**
    * @param withTime whether the reference holds times of day
    * @param patterns how dates are written, or none for ISO 8601
+   * @param places decimal places of a second that are told apart, 0 to 10
    */
-  Times(boolean withTime, List<String> patterns) {
+  Times(boolean withTime, List<String> patterns, int places) {
     this.withTime = withTime;
     this.dates = new DatePatterns(patterns);
+    this.places = places;
+    this.second = BigDecimal.TEN.pow(places).longValueExact();
+    this.farthest = FARTHEST / 2 / second - 1;
+  }
+
+  /** Decimal places of a second that a time has. */
+  static int places(LocalDateTime time) {
+    int places = NANO_PLACES;
+    int nanos = time.getNano();
+    while (places > 0 && nanos % 10 == 0) {
+      nanos /= 10;
+      places--;
+    }
+    return places;
+  }
+
+  /** Decimal places of a second that a count of days has, as far as times have any. */
+  static int places(BigDecimal days) {
+    int scale = days.multiply(BigDecimal.valueOf(DAY)).stripTrailingZeros().scale();
+    return Math.max(0, Math.min(NANO_PLACES, scale));
+  }
+
+  /** Whether a time can be counted with so many decimal places. */
+  static boolean fits(LocalDateTime time, int places) {
+    long most = BigDecimal.valueOf(FARTHEST / 2 - 1).movePointLeft(places).longValue() - 1;
+    return Math.abs(time.toEpochSecond(ZoneOffset.UTC)) < most;
+  }
+
+  /** Whether a text is a day as ISO 8601 writes it, where the column does. */
+  boolean isDay(char[] text, int start, int end) {
+    return dates.plain()
+        && end - start == DatePatterns.DAY_LENGTH
+        && DatePatterns.isoDay(text, start) != DatePatterns.NONE;
   }
 
   @Override
   public long coordinate(char[] text, int start, int end) {
     if (dates.plain() && end - start == DatePatterns.DAY_LENGTH) {
       long day = DatePatterns.isoDay(text, start);
-      return day == DatePatterns.NONE ? UNFIT : 2 * DAY * day;
+      return day == DatePatterns.NONE ? UNFIT : coordinate(DAY * day, 0);
     }
     LocalDateTime time = dates.read(new String(text, start, end - start));
-    return time == null
-        ? UNFIT
-        : 2 * time.toEpochSecond(ZoneOffset.UTC) + (time.getNano() == 0 ? 0 : 1);
+    return time == null ? UNFIT : coordinate(time.toEpochSecond(ZoneOffset.UTC), time.getNano());
   }
 
-  /** Days as seconds. */
-  static @Nullable Long seconds(BigDecimal days) {
-    try {
-      return days.multiply(BigDecimal.valueOf(DAY))
-          .setScale(0, RoundingMode.FLOOR)
-          .longValueExact();
-    } catch (ArithmeticException e) {
-      return null;
+  private long coordinate(long seconds, int nanos) {
+    if (Math.abs(seconds) > farthest) {
+      return seconds < 0 ? -FARTHEST + 1 : FARTHEST - 1; // beyond any of the reference
     }
+    if (places >= NANO_PLACES) {
+      return 2 * (seconds * second + nanos * (second / 1_000_000_000));
+    }
+    long unit = 1_000_000_000 / second;
+    return 2 * (seconds * second + nanos / unit) + (nanos % unit == 0 ? 0 : 1);
+  }
+
+  /** How far so many days reach, in coordinates. */
+  long reach(BigDecimal days) {
+    BigDecimal units =
+        days.multiply(BigDecimal.valueOf(DAY))
+            .multiply(BigDecimal.valueOf(second))
+            .setScale(0, RoundingMode.FLOOR);
+    boolean fits = units.compareTo(BigDecimal.valueOf(FARTHEST / 2)) < 0;
+    return fits ? 2 * units.longValue() : FARTHEST;
   }
 
   @Override
   public String show(long coordinate) {
+    long units = Math.floorDiv(coordinate, 2);
+    long part = Math.floorMod(units, second);
+    long nanos =
+        places >= NANO_PLACES ? part / (second / 1_000_000_000) : part * (1_000_000_000 / second);
     LocalDateTime time =
-        LocalDateTime.ofEpochSecond(Math.floorDiv(coordinate, 2), 0, ZoneOffset.UTC);
+        LocalDateTime.ofEpochSecond(Math.floorDiv(units, second), (int) nanos, ZoneOffset.UTC);
     return withTime ? time.toString() : time.toLocalDate().toString();
   }
 
   @Override
   public String distance(long one, long other) {
-    BigDecimal days =
+    BigDecimal seconds =
         BigDecimal.valueOf(Math.abs(one - other))
-            .divide(BigDecimal.valueOf(2 * DAY), 2, RoundingMode.HALF_UP)
-            .stripTrailingZeros();
-    return days.toPlainString() + (days.compareTo(BigDecimal.ONE) == 0 ? " day" : " days");
+            .divide(BigDecimal.valueOf(2))
+            .movePointLeft(places);
+    if (withTime && seconds.compareTo(BigDecimal.valueOf(DAY / 24)) < 0) {
+      return counted(seconds.setScale(Math.min(3, places), RoundingMode.UP), "second");
+    }
+    return counted(seconds.divide(BigDecimal.valueOf(DAY), 2, RoundingMode.HALF_UP), "day");
+  }
+
+  private static String counted(BigDecimal count, String unit) {
+    String number = count.stripTrailingZeros().toPlainString();
+    return number + " " + unit + (count.compareTo(BigDecimal.ONE) == 0 ? "" : "s");
   }
 
   @Override

@@ -23,7 +23,7 @@ public final class Columns {
   private final Map<String, String> addedBy = new LinkedHashMap<>();
   private final Map<String, ColumnType> types = new LinkedHashMap<>();
   private final NullReasons reasons = new NullReasons();
-  private final Map<Integer, Object> computed = new LinkedHashMap<>();
+
   private final Map<Object, Object> shared = new HashMap<>();
   private int measure = -1;
   private int next;
@@ -88,7 +88,10 @@ public final class Columns {
    * @return the column number from now on
    */
   public int replace(String name) {
-    numbers.replace(name, next);
+    Integer before = numbers.replace(name, next);
+    if (before != null && before == measure) {
+      measure = next;
+    }
     return next++;
   }
 
@@ -129,26 +132,6 @@ public final class Columns {
   }
 
   /**
-   * Notes how a column is computed, for steps that can use its values without reading its text.
-   *
-   * @param name the column
-   * @param values what computes it
-   */
-  public void computedBy(String name, Object values) {
-    computed.put(require(name, "compute"), values);
-  }
-
-  /**
-   * What computes a column.
-   *
-   * @param name the column
-   * @return what {@link #computedBy} was given, or null
-   */
-  public @Nullable Object computed(String name) {
-    return computed.get(numbers.get(name));
-  }
-
-  /**
    * States the types that a table declares.
    *
    * @param table the transactions
@@ -160,22 +143,30 @@ public final class Columns {
   }
 
   /**
-   * Calls a column by another name.
+   * Calls columns by other names, all at once: two may change theirs for each other.
    *
-   * @param from the column
-   * @param to its new name
-   * @throws SettingException when there is no such column, or one of the new name already
+   * @param names the new name of each column to be renamed
+   * @throws SettingException when there is no such column, or two would have one name
    */
-  public void rename(String from, String to) {
-    require(from, "rename");
-    if (numbers.containsKey(to) && !to.equals(from)) {
-      throw new SettingException("rename: there is a column \"" + to + "\" already");
-    }
+  public void rename(Map<String, String> names) {
+    names.keySet().forEach(from -> require(from, "rename"));
     Map<String, Integer> renamed = new LinkedHashMap<>();
-    numbers.forEach((name, number) -> renamed.put(name.equals(from) ? to : name, number));
+    Map<String, ColumnType> retyped = new LinkedHashMap<>();
+    for (Map.Entry<String, Integer> column : numbers.entrySet()) {
+      String from = column.getKey();
+      String to = names.getOrDefault(from, from);
+      if (renamed.put(to, column.getValue()) != null) {
+        throw new SettingException(
+            "rename: two columns would be called \"" + to + "\"; choose another name for one");
+      }
+      if (types.containsKey(from)) {
+        retyped.put(to, types.get(from));
+      }
+    }
     numbers.clear();
     numbers.putAll(renamed);
-    typed(to, types.remove(from));
+    types.clear();
+    types.putAll(retyped);
   }
 
   /**

@@ -1,5 +1,8 @@
 package org.abletwine.step;
 
+import org.abletwine.table.OutputGroup;
+import org.jspecify.annotations.Nullable;
+
 /**
  * What a run offers to its steps.
  *
@@ -7,17 +10,29 @@ package org.abletwine.step;
  * @param exceptions told about rows that need attention
  * @param trace told what each step makes of a row; {@link Trace#NONE} for a usual run
  * @param writes whether steps may write files of their own; not so for a preview or a trace
+ * @param outputs takes what the run and its steps write, for whoever moves all of it into place
+ *     once the run has ended; null when the run itself does
  */
-public record RunContext(Progress progress, Exceptions exceptions, Trace trace, boolean writes) {
+public record RunContext(
+    Progress progress,
+    Exceptions exceptions,
+    Trace trace,
+    boolean writes,
+    @Nullable OutputGroup outputs) {
   /** Tells nobody about anything. */
   public static final RunContext QUIET = new RunContext(Progress.NONE, Exceptions.NONE);
 
   /** Tells nobody about anything, and lets steps write no files. */
   public static final RunContext PREVIEW =
-      new RunContext(Progress.NONE, Exceptions.NONE, Trace.NONE, false);
+      new RunContext(Progress.NONE, Exceptions.NONE, Trace.NONE, false, null);
+
+  /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
+  public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {
+    this(progress, exceptions, Trace.NONE, true, outputs);
+  }
 
   /** Offers progress and exceptions, and traces nothing. */
   public RunContext(Progress progress, Exceptions exceptions) {
-    this(progress, exceptions, Trace.NONE, true);
+    this(progress, exceptions, null);
   }
 }

@@ -1,7 +1,9 @@
 package org.abletwine.step;
 
+import java.util.List;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.table.Batch;
+import org.abletwine.table.Output;
 
 /** A step at work in one run. Used by one thread. */
 public interface StepRunner {
@@ -25,8 +27,13 @@ public interface StepRunner {
     return false;
   }
 
-  /** All rows have been transformed: makes what the step writes of its own final. */
+  /** All rows have been transformed: writes what is left of the step's own. */
   default void finish() {}
+
+  /** Returns what the step writes of its own; all of it is written once {@link #finish} was run. */
+  default List<Output> outputs() {
+    return List.of();
+  }
 
   /** Releases what the step holds; after a failed run, without {@link #finish} before. */
   default void close() {}

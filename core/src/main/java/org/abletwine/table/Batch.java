@@ -25,6 +25,12 @@ public final class Batch {
   /** Characters after which a batch counts as full, so that long texts do not swell it. */
   private static final int MOST_CHARACTERS = 1 << 22;
 
+  /** Cells that there is room for from the beginning. */
+  private static final long MOST_CELLS_AHEAD = 1 << 17;
+
+  /** Cells after which a batch counts as full, so that a row of many does not swell it. */
+  private static final int MOST_CELLS = 1 << 20;
+
   /** Mark of a null cell. */
   public static final byte NULL = 1;
 
@@ -51,6 +57,10 @@ public final class Batch {
   private int cells;
   private CellMark cellMark = (characters, start, end) -> 0;
   private int rowStart;
+
+  /** The marks of cells added to the row being filled, or-ed together. */
+  private int addedMarks;
+
   private int baseRows;
   private char separator = ',';
   private long firstRow;
@@ -62,7 +72,6 @@ public final class Batch {
   private int rows;
   private int[] baseRow = new int[0];
   private boolean picked;
-  private int version;
   private final List<CellVector> added = new ArrayList<>();
   private int addedCount;
   private final CellVector[] views;
@@ -73,10 +82,12 @@ public final class Batch {
    */
   public Batch(int columns) {
     this.columns = columns;
-    this.text = new BatchText(ROWS * columns * 8);
-    this.starts = new int[ROWS * columns];
-    this.ends = new int[ROWS * columns];
-    this.marks = new byte[ROWS * columns];
+    // For a table of very many columns, room for few rows; it grows when more of them come.
+    int cellsAhead = (int) Math.min((long) ROWS * columns, MOST_CELLS_AHEAD);
+    this.text = new BatchText(8 * cellsAhead);
+    this.starts = new int[cellsAhead];
+    this.ends = new int[cellsAhead];
+    this.marks = new byte[cellsAhead];
     this.rowMarks = new byte[ROWS];
     this.views = new CellVector[columns];
     this.viewReady = new boolean[columns];
@@ -121,10 +132,10 @@ public final class Batch {
     this.firstRow = firstRow;
     this.separator = separator;
     sparse = false;
-    version++;
     cells = 0;
     text.clear();
     rowStart = 0;
+    addedMarks = 0;
     baseRows = 0;
     rows = 0;
     picked = false;
@@ -133,7 +144,8 @@ public final class Batch {
   }
 
   /**
-   * Appends the next cell of the row being filled, with a separator after it.
+   * Appends the next cell of the row being filled, which did not stand in any file: a writer puts
+   * it in quotes where that is needed.
    *
    * @param value its text, or null
    */
@@ -141,7 +153,9 @@ public final class Batch {
     int length = value == null ? 0 : value.length();
     int start = value == null ? text.used : text.append(value);
     text.room(1)[text.used++] = separator;
-    addSlice(start, start + length, value == null ? NULL : length == 0 ? QUOTED | ALTERED : 0);
+    int mark = value == null ? NULL : length == 0 ? QUOTED | ALTERED : ALTERED;
+    addedMarks |= mark;
+    addSlice(start, start + length, mark);
   }
 
   /**
@@ -178,6 +192,17 @@ public final class Batch {
    */
   public void took(int count) {
     text.took(count);
+  }
+
+  /**
+   * Says that a reader has written characters anew that were taken before: the bytes beside them
+   * follow.
+   *
+   * @param start the first of them, 0-based
+   * @param end their end, exclusive
+   */
+  public void rewrote(int start, int end) {
+    text.rewrote(start, end);
   }
 
   /**
@@ -281,14 +306,25 @@ public final class Batch {
   /**
    * Ends the row being filled.
    *
-   * @param rowMark the marks of its cells, or-ed together
+   * @param rowMark the marks of its cells that were added as slices, or-ed together
+   * @throws IllegalStateException when the row has not as many cells as the table has columns
    */
   public void endRow(int rowMark) {
-    assert cells - rowStart == columns : "a row has every column";
+    if (cells - rowStart != columns) {
+      throw new IllegalStateException(
+          "row "
+              + (firstRow + baseRows)
+              + " has "
+              + (cells - rowStart)
+              + " cells where the table has "
+              + columns
+              + " columns");
+    }
     if (baseRows == rowMarks.length) {
       rowMarks = Arrays.copyOf(rowMarks, baseRows * 2 + 1);
     }
-    rowMarks[baseRows++] = (byte) rowMark;
+    rowMarks[baseRows++] = (byte) (rowMark | addedMarks);
+    addedMarks = 0;
     rowStart = cells;
     rows = baseRows;
   }
@@ -306,14 +342,20 @@ public final class Batch {
     distances[baseRows - 1] = (int) (number - firstRow);
   }
 
+  /** Ends a row whose cells were all added by {@link #addCell}. */
+  public void endRow() {
+    endRow(0);
+  }
+
   /** Takes back the cells of the row being filled. */
   public void abandonRow() {
     cells = rowStart;
+    addedMarks = 0;
   }
 
   /** Returns whether a reader should stop filling: enough rows, or enough characters. */
   public boolean full() {
-    return baseRows >= ROWS || text.used >= MOST_CHARACTERS;
+    return baseRows >= ROWS || text.used >= MOST_CHARACTERS || cells >= MOST_CELLS;
   }
 
   /** Returns how many rows the batch holds now. */
@@ -460,11 +502,6 @@ public final class Batch {
     return column < columns ? column(column) : addedColumn(column);
   }
 
-  /** Returns a number that changes when the batch is cleared or its rows are picked. */
-  public int version() {
-    return version;
-  }
-
   /**
    * The cells of an added column as they are held, characters, bytes or numbers.
    *
@@ -524,29 +561,6 @@ public final class Batch {
   }
 
   /**
-   * Puts another text in place of a cell.
-   *
-   * @param row the row, 0-based
-   * @param column column number, base or added
-   * @param value the new text
-   */
-  public void overwrite(int row, int column, String value) {
-    if (column >= columns) {
-      CellVector cells = column(column);
-      cells.takeOwnership();
-      cells.replace(row, value);
-      return;
-    }
-    int physical = baseRow(row);
-    int cell = physical * columns + column;
-    starts[cell] = text.append(value);
-    ends[cell] = text.used;
-    marks[cell] = (byte) (marks[cell] & QUOTED | ALTERED);
-    rowMarks[physical] |= ALTERED;
-    Arrays.fill(viewReady, false);
-  }
-
-  /**
    * Adds an empty column for a step to fill with exactly {@link #rows()} cells.
    *
    * @return the vector to fill; its number is {@link #baseColumns()} plus the columns added before
@@ -574,7 +588,6 @@ public final class Batch {
     for (int i = 0; i < addedCount; i++) {
       added.get(i).pick(wanted, count);
     }
-    version++;
     baseRow = next;
     picked = true;
     rows = count;

@@ -75,6 +75,18 @@ final class BatchText {
     bytesHeld = end;
   }
 
+  /** Follows characters that were written anew among those taken. */
+  void rewrote(int start, int end) {
+    for (int i = start; i < Math.min(end, bytesHeld); i++) {
+      char c = characters[i];
+      bytes[i] = c < 0x80 ? (byte) c : NO_CHARACTER;
+      if (c >= 0x80) {
+        notAscii[i >>> BLOCK_BITS] = true;
+        allAscii = false;
+      }
+    }
+  }
+
   private void roomForBytes(int more) {
     if (used + more > bytes.length) {
       bytes = Arrays.copyOf(bytes, characters.length);

@@ -46,6 +46,11 @@ public final class CellVector {
   private boolean numbers;
   private byte[] reasons = new byte[0];
   private boolean reasoned;
+  private boolean[] asCame = new boolean[0];
+
+  /** The base column that cells marked in {@link #asCame} are copies of, or -1. */
+  private int origin = -1;
+
   private boolean narrow;
   private @Nullable Batch shown;
   private int rows;
@@ -105,6 +110,7 @@ public final class CellVector {
     narrow = false;
     numbers = false;
     reasoned = false;
+    origin = -1;
   }
 
   /** Empties the vector and lets appended cells be held as bytes for as long as they can be. */
@@ -285,6 +291,43 @@ public final class CellVector {
     } else {
       append(other.text, other.starts[row], other.ends[row]);
     }
+  }
+
+  /**
+   * Appends a cell of a column that this one takes the place of, unchanged: the reason of a null
+   * goes along, and a base cell leaves as it stood in the source.
+   *
+   * @param batch the rows
+   * @param column the column, base or added
+   * @param row the row, 0-based: the next of this vector
+   */
+  public void appendAsCame(Batch batch, int column, int row) {
+    CellVector from = batch.column(column);
+    append(from, row);
+    if (from.reason(row) != 0) {
+      because(from.reason(row));
+    }
+    int base = column < batch.baseColumns() ? column : from.cameFrom(row);
+    if (base >= 0) {
+      if (origin < 0) {
+        Arrays.fill(asCame, false);
+      }
+      if (asCame.length < rows) {
+        asCame = Arrays.copyOf(asCame, Math.max(rows, starts.length));
+      }
+      origin = base;
+      asCame[row] = true;
+    }
+  }
+
+  /**
+   * The base column whose cell this one is, unchanged.
+   *
+   * @param row the row, 0-based
+   * @return the column, 0-based; -1 when the cell is one of its own
+   */
+  public int cameFrom(int row) {
+    return origin >= 0 && row < asCame.length && asCame[row] ? origin : -1;
   }
 
   /**
@@ -499,6 +542,13 @@ public final class CellVector {
       }
       digits = newDigits;
       scales = newScales;
+    }
+    if (origin >= 0) {
+      boolean[] newAsCame = new boolean[newStarts.length];
+      for (int i = 0; i < count; i++) {
+        newAsCame[i] = cameFrom(picked[i]) >= 0;
+      }
+      asCame = newAsCame;
     }
     if (reasoned) {
       byte[] newReasons = new byte[newStarts.length];

@@ -17,10 +17,17 @@ public record ColumnType(Kind kind, List<String> patterns) {
     TEXT,
     /** Exact decimal numbers. */
     NUMBER,
+    /** Numbers without decimal places, or with none but zeros. */
+    INTEGER,
     /** Days. */
     DATE,
     /** Days with a time of day, no time zone. */
-    DATE_TIME
+    DATE_TIME;
+
+    /** Returns whether the values are numbers, whole or not. */
+    public boolean numeric() {
+      return this == NUMBER || this == INTEGER;
+    }
   }
 
   /** Copies the list. */

@@ -21,6 +21,9 @@ public final class DatePatterns implements Serializable {
   /** What is not a date. */
   public static final long NONE = Long.MIN_VALUE;
 
+  /** The last year that dates are read and written in. */
+  public static final int LAST_YEAR = 9999;
+
   /** Characters of a date as ISO 8601 writes it. */
   public static final int DAY_LENGTH = 10;
 
@@ -51,13 +54,27 @@ public final class DatePatterns implements Serializable {
    */
   public static DateTimeFormatter formatter(String pattern) {
     DateTimeFormatterBuilder builder =
-        new DateTimeFormatterBuilder()
-            .parseCaseInsensitive()
-            .appendPattern(pattern.replace('y', 'u'));
-    if (pattern.indexOf('H') < 0 && pattern.indexOf('h') < 0) {
+        new DateTimeFormatterBuilder().parseCaseInsensitive().appendPattern(outsideQuotes(pattern));
+    if (letters(pattern).indexOf('H') < 0 && letters(pattern).indexOf('h') < 0) {
       builder.parseDefaulting(ChronoField.SECOND_OF_DAY, 0);
     }
     return builder.toFormatter(Locale.ENGLISH).withResolverStyle(ResolverStyle.STRICT);
+  }
+
+  /** The pattern with the year of its era read as the plain year; quoted text stays. */
+  private static String outsideQuotes(String pattern) {
+    StringBuilder plain = new StringBuilder();
+    boolean quoted = false;
+    for (char c : pattern.toCharArray()) {
+      quoted ^= c == '\'';
+      plain.append(c == 'y' && !quoted ? 'u' : c);
+    }
+    return plain.toString();
+  }
+
+  /** The letters of a pattern that stand for something. */
+  private static String letters(String pattern) {
+    return pattern.replaceAll("'[^']*'", "");
   }
 
   private DateTimeFormatter[] formatters() {
@@ -78,21 +95,27 @@ public final class DatePatterns implements Serializable {
   public @Nullable LocalDateTime read(String text) {
     if (plain()) {
       try {
-        return text.indexOf('T') < 0 && text.indexOf(' ') < 0
-            ? LocalDate.parse(text).atStartOfDay()
-            : LocalDateTime.parse(text.replace(' ', 'T'));
+        return known(
+            text.indexOf('T') < 0 && text.indexOf(' ') < 0
+                ? LocalDate.parse(text).atStartOfDay()
+                : LocalDateTime.parse(text.replace(' ', 'T')));
       } catch (DateTimeException e) {
         return null;
       }
     }
     for (DateTimeFormatter formatter : formatters()) {
       try {
-        return LocalDateTime.parse(text, formatter);
+        return known(LocalDateTime.parse(text, formatter));
       } catch (DateTimeException e) {
         continue; // the next pattern may fit
       }
     }
     return null;
+  }
+
+  /** Years before 1 and beyond 9999 are no dates here, as in ISO SQL. */
+  private static @Nullable LocalDateTime known(LocalDateTime time) {
+    return time.getYear() >= 1 && time.getYear() <= LAST_YEAR ? time : null;
   }
 
   /**
@@ -112,6 +135,16 @@ public final class DatePatterns implements Serializable {
   }
 
   /**
+   * Reads a day as ISO 8601 writes it.
+   *
+   * @param text the text, nothing around it
+   * @return days since 1970-01-01, or {@link #NONE}
+   */
+  public static long isoDay(String text) {
+    return text.length() == DAY_LENGTH ? isoDay(text.toCharArray(), 0) : NONE;
+  }
+
+  /**
    * Reads a day as ISO 8601 writes it, without making an object of it.
    *
    * @param text at least ten characters from there on
@@ -122,7 +155,7 @@ public final class DatePatterns implements Serializable {
     int year = digits(text, at, 4);
     int month = digits(text, at + 5, 2);
     int day = digits(text, at + 8, 2);
-    if (year < 0 || month < 1 || month > 12 || day < 1 || day > 31) {
+    if (year < 1 || month < 1 || month > 12 || day < 1 || day > 31) {
       return NONE;
     }
     if (text[at + 4] != '-' || text[at + 7] != '-') {

@@ -5,6 +5,7 @@ import java.lang.invoke.VarHandle;
 import java.math.BigDecimal;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Decimal numbers as text: plainly, without an exponent, with all their places. Eight digits at a
@@ -18,6 +19,12 @@ public final class DecimalText {
 
   /** Decimal places a number of one long may have. */
   public static final int MOST_PLACES = 18;
+
+  /** Characters of a number at most. */
+  public static final int MOST_CHARACTERS = 200;
+
+  /** The greatest exponent of ten, and the most decimal places. */
+  public static final int MOST_EXPONENT = 1000;
 
   private static final int AT_ONCE = 8;
   private static final long BEYOND = 100_000_000;
@@ -34,6 +41,33 @@ public final class DecimalText {
   }
 
   private DecimalText() {}
+
+  /**
+   * Reads a number: ASCII digits, with or without sign, point and exponent, white space around it
+   * left out. One of more than {@value #MOST_CHARACTERS} characters, or with an exponent beyond
+   * {@value #MOST_EXPONENT}, is none: it could not be computed with in bounded time.
+   *
+   * @param text what stands in a cell
+   * @return the number, or null when the text is none
+   */
+  public static @Nullable BigDecimal read(String text) {
+    String bare = text.strip();
+    int length = bare.length();
+    if (length == 0 || length > MOST_CHARACTERS) {
+      return null;
+    }
+    for (int i = 0; i < length; i++) {
+      if (bare.charAt(i) >= 0x80) {
+        return null; // digits of other scripts are digits to the library
+      }
+    }
+    try {
+      BigDecimal value = new BigDecimal(bare);
+      return Math.abs((long) value.scale()) > MOST_EXPONENT ? null : value;
+    } catch (NumberFormatException e) {
+      return null;
+    }
+  }
 
   /**
    * Writes a number.

@@ -1,31 +1,36 @@
 package org.abletwine.table;
 
 import java.io.IOException;
-import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
 import java.nio.file.AtomicMoveNotSupportedException;
-import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
+import java.nio.file.StandardOpenOption;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A file that is written beside its target and moved into place whole. At any moment the target is
- * either as it was or complete; the move is one rename. A part file that a killed run left behind
- * is cleared away by the next run that writes the same target. Not safe for use by several threads.
+ * either as it was or complete: what was written is forced to the disk first, and the move is one
+ * rename. A link is followed, and stays; mode, owner and group of a file that is replaced are kept
+ * where that is allowed. A target that is no regular file, such as a pipe or a device, is written
+ * straight through. Folders that are missing are made. Not safe for use by several threads.
+ *
+ * <p>Each part file has a name of its own and is locked while it is written, so that any number of
+ * runs may write one target: the last to be moved stays, whole. A part that a killed run left
+ * behind is cleared away by the next run that writes the same target.
  */
-public final class OutputFile implements AutoCloseable {
-  private static final Set<Path> PARTS = ConcurrentHashMap.newKeySet();
-
-  static {
-    Runtime.getRuntime()
-        .addShutdownHook(new Thread(() -> PARTS.forEach(OutputFile::deleteQuietly), "clear parts"));
-  }
-
+public final class OutputFile implements Output {
+  private final Path named;
   private final Path target;
-  private final Path part;
-  private final OutputStream stream;
+
+  /** The part file; null when the target is written straight through. */
+  private final @Nullable PartFile part;
+
+  private final FileChannel channel;
+  private boolean complete;
   private boolean closed;
 
   /**
@@ -35,65 +40,66 @@ public final class OutputFile implements AutoCloseable {
    * @throws DataException when it cannot be written there, saying what to do
    */
   public OutputFile(Path target) {
-    this.target = target;
-    Path folder = target.toAbsolutePath().getParent();
-    if (folder == null || Files.isDirectory(target)) {
+    this.named = target;
+    this.target = followed(target);
+    if (this.target.getFileName() == null || Files.isDirectory(this.target)) {
       throw new DataException(target + " is a folder; name a file in it");
     }
-    if (!Files.isDirectory(folder)) {
-      throw new DataException(
-          "the folder "
-              + folderName()
-              + " does not exist; create it, or write "
-              + target.getFileName()
-              + " elsewhere");
-    }
-    String prefix = "." + target.getFileName() + ".";
-    clearLeftovers(folder, prefix);
-    part = folder.resolve(prefix + ProcessHandle.current().pid() + ".part");
+    boolean through = Files.exists(this.target) && !Files.isRegularFile(this.target);
     try {
-      stream = Files.newOutputStream(part);
+      if (through) {
+        part = null;
+        channel = FileChannel.open(this.target, StandardOpenOption.WRITE);
+      } else {
+        part = PartFile.of(madeFolder(), "" + this.target.getFileName());
+        channel = part.channel();
+      }
     } catch (IOException e) {
       throw new DataException(
-          "cannot write to the folder "
-              + folderName()
+          "cannot write "
+              + (through ? "to " + target : "to the folder " + folderName())
               + ": "
               + reason(e)
               + "; check its permissions, or write elsewhere",
           e);
     }
-    PARTS.add(part);
   }
 
-  private String folderName() {
-    Path parent = target.getParent();
-    return parent == null ? "." : parent.toString();
-  }
-
-  private static void clearLeftovers(Path folder, String prefix) {
-    try (DirectoryStream<Path> parts =
-        Files.newDirectoryStream(
-            folder,
-            path -> {
-              String name = path.getFileName().toString();
-              return name.startsWith(prefix) && name.endsWith(".part");
-            })) {
-      for (Path left : parts) {
-        String name = left.getFileName().toString();
-        String pid = name.substring(prefix.length(), name.length() - ".part".length());
-        if (pid.matches("\\d{1,18}") && ProcessHandle.of(Long.parseLong(pid)).isEmpty()) {
-          deleteQuietly(left);
+  /** Where links lead: to a file, or to where there will be one. */
+  private static Path followed(Path target) {
+    Path at = target.toAbsolutePath();
+    try {
+      for (int links = 0; Files.isSymbolicLink(at); links++) {
+        if (links == 40) {
+          throw new DataException(target + ": the link leads round in a circle");
         }
+        if (Files.exists(at) && !Files.isRegularFile(at)) {
+          return at; // such as /dev/stdout: whoever opens it follows it
+        }
+        at = at.resolveSibling(Files.readSymbolicLink(at));
       }
+      return at;
     } catch (IOException e) {
-      // A folder that cannot be listed may still be written to; if not, creating the part says so.
-      return;
+      return at; // opening it says what is wrong
     }
   }
 
-  /** Returns the target. */
+  private Path madeFolder() throws IOException {
+    Path folder = target.getParent();
+    if (folder == null) {
+      throw new DataException(named + " is a folder; name a file in it");
+    }
+    return Files.isDirectory(folder) ? folder : Files.createDirectories(folder);
+  }
+
+  private String folderName() {
+    Path parent = named.getParent();
+    return parent == null ? "." : parent.toString();
+  }
+
+  @Override
   public Path target() {
-    return target;
+    return named;
   }
 
   /**
@@ -105,54 +111,90 @@ public final class OutputFile implements AutoCloseable {
    */
   public void write(byte[] bytes, int length) {
     try {
-      stream.write(bytes, 0, length);
+      ByteBuffer left = ByteBuffer.wrap(bytes, 0, length);
+      while (left.hasRemaining()) {
+        channel.write(left);
+      }
     } catch (IOException e) {
-      throw new DataException(
-          "cannot write "
-              + target
-              + ": "
-              + reason(e)
-              + "; nothing was changed. Make room or write elsewhere, then run again",
-          e);
+      throw failed(e);
     }
   }
 
-  /** Moves the file into place. */
-  public void commit() {
+  private AbleTwineException failed(IOException e) {
+    if (part == null && ReaderGoneException.means(e)) {
+      return new ReaderGoneException(named.toString(), e);
+    }
+    return new DataException(
+        "cannot write "
+            + named
+            + ": "
+            + reason(e)
+            + (part == null ? "" : "; nothing was changed")
+            + ". Make room or write elsewhere, then run again",
+        e);
+  }
+
+  @Override
+  public void complete() {
+    if (part == null || complete) {
+      return;
+    }
     try {
-      stream.close();
-      try {
-        Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
-      } catch (AtomicMoveNotSupportedException e) {
-        Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
+      part.takeAfter(target);
+      channel.force(true);
+      complete = true;
+    } catch (IOException e) {
+      throw failed(e);
+    }
+  }
+
+  @Override
+  public void commit() {
+    complete();
+    try {
+      if (part != null) {
+        move(part.path());
+        force(target.getParent());
       }
     } catch (IOException e) {
-      throw new DataException("cannot write " + target + ": " + reason(e), e);
+      throw new DataException("cannot write " + named + ": " + reason(e), e);
     } finally {
       close();
+    }
+  }
+
+  private void move(Path from) throws IOException {
+    try {
+      Files.move(from, target, StandardCopyOption.ATOMIC_MOVE);
+    } catch (AtomicMoveNotSupportedException e) {
+      Files.move(from, target, StandardCopyOption.REPLACE_EXISTING);
+    }
+  }
+
+  /** The rename itself reaches the disk, where folders can be forced. */
+  private static void force(Path folder) {
+    try (FileChannel names = FileChannel.open(folder, StandardOpenOption.READ)) {
+      names.force(true);
+    } catch (IOException e) {
+      // not every file system lets a folder be opened; the file itself is on the disk
     }
   }
 
   /** Gives up what was written, unless it was committed. */
   @Override
   public void close() {
-    if (!closed) {
-      closed = true;
-      try {
-        stream.close();
-      } catch (IOException e) {
-        // closing a file that is given up; nothing depends on it
-      }
-      deleteQuietly(part);
-      PARTS.remove(part);
+    if (closed) {
+      return;
     }
-  }
-
-  private static void deleteQuietly(Path path) {
+    closed = true;
+    if (part != null) {
+      part.close();
+      return;
+    }
     try {
-      Files.deleteIfExists(path);
+      channel.close();
     } catch (IOException e) {
-      // left for the next run to clear
+      // what was written went straight through; nothing depends on the close
     }
   }
 
@@ -161,10 +203,26 @@ public final class OutputFile implements AutoCloseable {
     if (e instanceof java.nio.file.AccessDeniedException) {
       return "permission denied";
     }
+    if (e instanceof java.nio.file.FileAlreadyExistsException f) {
+      return f.getFile() + " is not a folder";
+    }
     if (e instanceof java.nio.file.FileSystemException f && f.getReason() != null) {
       return f.getReason();
     }
     String message = e.getMessage();
     return message == null ? e.getClass().getSimpleName() : message;
+  }
+
+  /**
+   * Deletes the part files that this process still writes, for a program that is being ended.
+   * Whoever goes on writing afterwards fails.
+   */
+  public static void abandonAll() {
+    PartFile.abandonAll();
+  }
+
+  /** Whether a path names a file, following no link: a part file must not be one. */
+  static boolean isPlainFile(Path path) {
+    return Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS);
   }
 }

@@ -23,6 +23,12 @@ public interface Table {
   TableReader open();
 
   /**
+   * Says, before the table is opened, that it will be opened more than once. A table that can be
+   * read only once, such as a pipe, is then kept in a temporary file. Others need do nothing.
+   */
+  default void readAgain() {}
+
+  /**
    * How much there is to read.
    *
    * @return bytes, or -1 when that is not known

@@ -4,7 +4,7 @@ package org.abletwine.table;
  * Takes enriched rows. What was written counts only once {@link #commit()} has returned: a sink
  * closed without it leaves no trace. Not safe for use by several threads at once.
  */
-public interface TableSink extends AutoCloseable {
+public interface TableSink extends Output {
 
   /**
    * Called once, before any row.
@@ -21,9 +21,6 @@ public interface TableSink extends AutoCloseable {
    * @param columns for each output column its column number in the batch
    */
   void write(Batch batch, int[] columns);
-
-  /** Makes everything written so far final. */
-  void commit();
 
   /** Returns in words how the output is written down, such as delimiter and line end. */
   default String form() {

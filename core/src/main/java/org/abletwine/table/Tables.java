@@ -38,6 +38,16 @@ public final class Tables {
     return format(path).sink(path);
   }
 
+  /**
+   * Checks that a file can be written in the form that its name says.
+   *
+   * @param path the file; {@code -} is standard output
+   * @throws SettingException when no format handles the file
+   */
+  public static void requireSink(Path path) {
+    format(path);
+  }
+
   private static TableFormat format(Path path) {
     for (TableFormat format : ServiceLoader.load(TableFormat.class)) {
       if (format.handles(path)) {

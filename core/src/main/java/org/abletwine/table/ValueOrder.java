@@ -38,6 +38,7 @@ public final class ValueOrder implements Serializable {
   public boolean fits(String text) {
     return switch (kind) {
       case NUMBER -> number(text) != null;
+      case INTEGER -> whole(number(text));
       case DATE, DATE_TIME -> time(text) != null;
       case TEXT -> true;
     };
@@ -52,7 +53,7 @@ public final class ValueOrder implements Serializable {
    */
   public int compare(String one, String other) {
     return switch (kind) {
-      case NUMBER -> compare(number(one), number(other), one, other);
+      case NUMBER, INTEGER -> compare(number(one), number(other), one, other);
       case DATE, DATE_TIME -> compare(time(one), time(other), one, other);
       case TEXT -> byCodePoint(one.strip(), other.strip());
     };
@@ -71,6 +72,7 @@ public final class ValueOrder implements Serializable {
   public String noun() {
     return switch (kind) {
       case NUMBER -> "a number";
+      case INTEGER -> "a whole number";
       case DATE -> "a date";
       case DATE_TIME -> "a date and time";
       case TEXT -> "text";
@@ -78,11 +80,11 @@ public final class ValueOrder implements Serializable {
   }
 
   private static @Nullable BigDecimal number(String text) {
-    try {
-      return new BigDecimal(text.strip());
-    } catch (NumberFormatException e) {
-      return null;
-    }
+    return DecimalText.read(text);
+  }
+
+  private static boolean whole(@Nullable BigDecimal number) {
+    return number != null && number.stripTrailingZeros().scale() <= 0;
   }
 
   private @Nullable LocalDateTime time(String text) {

@@ -76,7 +76,13 @@ class ColumnStepsTest {
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("no column is called \"kg\"");
     assertThatThrownBy(() -> run(new ArrangeColumns(Map.of("id", "kg"), List.of())))
-        .hasMessageContaining("there is a column \"kg\" already");
+        .hasMessageContaining("two columns would be called \"kg\"");
+  }
+
+  @Test
+  void twoColumnsMayChangeTheirNamesForEachOther() {
+    run(new ArrangeColumns(Map.of("mobile", "landline", "landline", "mobile"), List.of("mobile")));
+    assertThat(sink.column("mobile")).containsExactly(null, "l2", null, "l4");
   }
 
   @Test

@@ -35,8 +35,8 @@ class RowStoreTest {
         assertThat(store.get(row, cell)).isEqualTo(rows[row][cell]);
       }
     }
-    assertThat(store.nulls(0)).isEqualTo(1);
-    assertThat(store.nulls(3)).isZero();
+    assertThat(store.nulls(0, 0, 3)).isEqualTo(1);
+    assertThat(store.nulls(3, 0, 3)).isZero();
   }
 
   @Test

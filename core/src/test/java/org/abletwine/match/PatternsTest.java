@@ -12,7 +12,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Patterns alone: whether they fit, and the literal without which they cannot. */
 class PatternsTest {
   private static Patterns of(MatchRule.Kind kind, String text) {
-    Patterns patterns = Patterns.of(kind, text);
+    Patterns patterns = Patterns.of(kind, text, false);
     assertThat(patterns).as(text).isNotNull();
     return patterns;
   }
@@ -75,7 +75,7 @@ class PatternsTest {
       for (int n = 1 + random.nextInt(4); n > 0; n--) {
         regex.append(pieces[random.nextInt(pieces.length)]);
       }
-      Patterns patterns = Patterns.of(MatchRule.Kind.REGEX, regex.toString());
+      Patterns patterns = Patterns.of(MatchRule.Kind.REGEX, regex.toString(), false);
       if (patterns == null) {
         continue; // such as ^* : not a regular expression
       }
@@ -112,6 +112,6 @@ class PatternsTest {
     assertThat(of(MatchRule.Kind.CONTAINS, "\uD83C\uDF3Ea").specificity()).isEqualTo(2);
     assertThat(of(MatchRule.Kind.STARTS_WITH, "ab").fits("abc")).isTrue();
     assertThat(of(MatchRule.Kind.STARTS_WITH, "ab").fits("cab")).isFalse();
-    assertThat(Patterns.of(MatchRule.Kind.REGEX, "a(b")).as("does not compile").isNull();
+    assertThat(Patterns.of(MatchRule.Kind.REGEX, "a(b", false)).as("does not compile").isNull();
   }
 }

@@ -1,6 +1,7 @@
 package org.abletwine.table;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -51,24 +52,34 @@ class BatchTest {
   }
 
   @Test
-  void overwritingChangesOneCellAndMarksItsRow() {
-    batch.pick(new int[] {1, 2, 3}, 3);
-    batch.overwrite(1, 1, "new, longer than before");
-    assertThat(column(1)).isEqualTo("b1 new, longer than before b3");
-    assertThat(batch.rowMark(2) & Batch.ALTERED).isNotZero();
-    assertThat(batch.rowMark(1) & Batch.ALTERED).isZero();
-    assertThat(batch.baseMark(2, 1) & Batch.NULL).as("no longer null").isZero();
+  void aRowThatIsTooShortIsRefused() {
+    batch.addCell("half");
+    assertThatThrownBy(() -> batch.endRow())
+        .isInstanceOf(IllegalStateException.class)
+        .hasMessageContaining("row 15 has 1 cells where the table has 2 columns");
   }
 
   @Test
-  void anAddedColumnCanBeOverwrittenToo() {
+  void cellsThatCameAndStayedSayWhichColumnTheyAre() {
     CellVector added = batch.addColumn();
-    added.clearNarrow();
     for (int row = 0; row < 4; row++) {
-      added.append("x" + row);
+      if (row == 2) {
+        added.append("new");
+      } else {
+        added.appendAsCame(batch, 1, row);
+      }
     }
-    batch.overwrite(2, 2, "ж");
-    assertThat(column(2)).isEqualTo("x0 x1 ж x3");
+    assertThat(column(2)).isEqualTo("b0 b1 new b3".replace("b2", "null"));
+    batch.pick(new int[] {2, 1, 1}, 3);
+    assertThat(batch.column(2).cameFrom(0)).isEqualTo(-1);
+    assertThat(batch.column(2).cameFrom(1)).isEqualTo(1);
+    assertThat(batch.column(2).cameFrom(2)).isEqualTo(1);
+    CellVector again = batch.addColumn();
+    for (int row = 0; row < 3; row++) {
+      again.appendAsCame(batch, 2, row);
+    }
+    assertThat(again.cameFrom(0)).as("not as it came").isEqualTo(-1);
+    assertThat(again.cameFrom(1)).as("through two steps").isEqualTo(1);
   }
 
   @Test

@@ -116,9 +116,26 @@ class CellVectorTest {
     CellVector names = batch.column(0);
     assertThat(names.inBytes(1)).as("its neighbourhood is not ASCII").isFalse();
     assertThat(cells(names)).containsExactly("oats", "Brönn");
-    batch.overwrite(0, 0, "rye");
-    assertThat(batch.column(0).inBytes(0)).as("not as it was read").isFalse();
-    assertThat(batch.column(0).get(0)).isEqualTo("rye");
+  }
+
+  /** What a reader writes anew, as for a quote that was doubled, is the same in bytes. */
+  @Test
+  void charactersWrittenAnewAreFollowedByTheirBytes() {
+    Batch batch = new Batch(1);
+    batch.clear(1, ',');
+    String line = "\"a\"\"b\"\n";
+    char[] room = batch.room(line.length());
+    line.getChars(0, line.length(), room, 0);
+    batch.took(line.length());
+    room[3] = 'b';
+    batch.rewrote(1, 4);
+    batch.addSlice(1, 4, Batch.QUOTED | Batch.ALTERED);
+    batch.endRow(Batch.QUOTED | Batch.ALTERED);
+    CellVector cells = batch.column(0);
+    assertThat(cells.inBytes(0)).isTrue();
+    assertThat(new String(cells.bytes, cells.starts[0], 3, StandardCharsets.US_ASCII))
+        .isEqualTo(cells.get(0))
+        .isEqualTo("a\"b");
   }
 
   /** A computed column that is null to its end was never given a mark for those rows. */

@@ -20,6 +20,7 @@ import org.abletwine.match.NearMisses;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
+import org.abletwine.table.DecimalText;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableReader;
@@ -69,13 +70,10 @@ final class CorrectionsDraft implements Exceptions {
 
     void add(@Nullable String value) {
       rows++;
-      if (value != null) {
-        try {
-          BigDecimal more = new BigDecimal(value.strip());
-          measure = measure == null ? more : measure.add(more);
-        } catch (NumberFormatException e) {
-          return; // what is no number is counted with the totals of the lookup
-        }
+      // What is no number is counted with the totals of the lookup.
+      BigDecimal more = value == null ? null : DecimalText.read(value);
+      if (more != null) {
+        measure = measure == null ? more : measure.add(more);
       }
     }
 

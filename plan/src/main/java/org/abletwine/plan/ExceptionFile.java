@@ -3,9 +3,10 @@ package org.abletwine.plan;
 import java.nio.file.Path;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.step.Exceptions;
+import org.abletwine.table.Output;
 
 /** Writes what needs attention to a file, as it is met. */
-final class ExceptionFile implements Exceptions, AutoCloseable {
+final class ExceptionFile implements Exceptions {
   private final CsvRows rows;
 
   ExceptionFile(Path target) {
@@ -28,12 +29,7 @@ final class ExceptionFile implements Exceptions, AutoCloseable {
     return rows.rows();
   }
 
-  void commit() {
-    rows.commit();
-  }
-
-  @Override
-  public void close() {
-    rows.close();
+  Output output() {
+    return rows;
   }
 }

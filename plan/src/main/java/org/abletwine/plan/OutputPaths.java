@@ -36,8 +36,26 @@ public final class OutputPaths {
     return null;
   }
 
+  /** Whether a path is one that can be read only once: standard input, or a pipe. */
+  static boolean readOnce(Path path) {
+    return path.toString().equals("-") || Files.exists(path) && !Files.isRegularFile(path);
+  }
+
+  /** Where a path leads, links of folders followed as far as there are any. */
+  private static Path real(Path path) {
+    Path absolute = path.toAbsolutePath().normalize();
+    for (Path known = absolute; known != null; known = known.getParent()) {
+      try {
+        return known.toRealPath().resolve(known.relativize(absolute)).normalize();
+      } catch (IOException e) {
+        continue; // not there yet: the folder it will be in may be
+      }
+    }
+    return absolute;
+  }
+
   private static boolean same(Path one, Path other) {
-    if (one.toAbsolutePath().normalize().equals(other.toAbsolutePath().normalize())) {
+    if (real(one).equals(real(other))) {
       return true;
     }
     try {

@@ -26,7 +26,6 @@ import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.step.Step;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
@@ -46,8 +45,10 @@ final class PlanCompiler {
     this.mistakes = mistakes;
   }
 
-  static @Nullable PlannedRun compile(Plan plan, Mistakes mistakes) {
-    return new PlanCompiler(plan, mistakes).compile();
+  static @Nullable PlannedRun compile(Plan plan, Path file, Mistakes mistakes) {
+    PlanCompiler compiler = new PlanCompiler(plan, mistakes);
+    compiler.inputs.add(file);
+    return compiler.compile();
   }
 
   private @Nullable PlannedRun compile() {
@@ -91,9 +92,10 @@ final class PlanCompiler {
     steps = tail.around(steps);
     steps.forEach(placed -> builder.step(placed.step()));
     for (Enrichment.Mistake mistake : builder.build().check()) {
-      mistakes.add(steps.get(mistake.step()).place(), mistake.message());
+      boolean ofStep = mistake.step() != Enrichment.Mistake.NO_STEP;
+      Optional<Mark> place = ofStep ? steps.get(mistake.step()).place() : Optional.empty();
+      mistakes.add(place, mistake.message());
     }
-    checkMeasure(transactions);
     checkOutputs();
     return new PlannedRun(
         builder, lookups, plan.outputs(), new Expectations(plan.expect(), referenceOf));
@@ -127,21 +129,14 @@ final class PlanCompiler {
     return new Links(plan.references(), references, mistakes);
   }
 
-  private void checkMeasure(Table transactions) {
-    String measure = plan.settings().measure();
-    if (measure != null && transactions.schema().indexOf(measure) < 0) {
-      mistakes.add(
-          Optional.empty(),
-          "measure: "
-              + transactions.name()
-              + " has no column \""
-              + measure
-              + "\"; "
-              + NearestName.hint(measure, transactions.schema().names()));
-    }
-  }
-
   private @Nullable Table open(TableSpec spec) {
+    if (inputs.contains(spec.file()) && OutputPaths.readOnce(spec.file())) {
+      mistakes.add(
+          spec.mark(),
+          spec.file()
+              + " can be read only once, and two tables of the plan need it; give a file for one");
+      return null;
+    }
     inputs.add(spec.file());
     try {
       Table table = Tables.file(spec.file(), spec.options());
@@ -257,9 +252,14 @@ final class PlanCompiler {
     for (Path output : OutputPaths.of(plan)) {
       // The draft may be read too: a run keeps the lines that were decided, and only adds to them.
       boolean draft = output == plan.outputs().corrections();
-      String problem = OutputPaths.problem(output, draft ? List.of() : inputs, taken);
+      String problem = OutputPaths.problem(output, draft ? inputs.subList(0, 1) : inputs, taken);
       if (problem != null) {
         mistakes.add(plan.outputs().mark(), "outputs: " + problem);
+      }
+      try {
+        Tables.requireSink(output);
+      } catch (SettingException e) {
+        mistakes.add(plan.outputs().mark(), "outputs: " + e.getMessage());
       }
       taken.add(output);
     }

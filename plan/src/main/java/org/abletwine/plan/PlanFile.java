@@ -31,7 +31,10 @@ public final class PlanFile {
    */
   public static List<String> check(Path file) {
     Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
-    compile(file, mistakes);
+    PlannedRun run = compile(file, mistakes);
+    if (run != null && !run.writes()) {
+      mistakes.add(Optional.empty(), PlannedRun.WRITES_NOTHING);
+    }
     return mistakes.list();
   }
 
@@ -63,7 +66,7 @@ public final class PlanFile {
     if (mistakes.none()) {
       PlanSchema.validate(root, mistakes);
     }
-    return plan == null ? null : PlanCompiler.compile(plan, mistakes);
+    return plan == null ? null : PlanCompiler.compile(plan, file, mistakes);
   }
 
   private static @Nullable Node parse(Path file, Mistakes mistakes) {

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
@@ -14,7 +15,9 @@ import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.RunContext;
+import org.abletwine.table.Output;
 import org.abletwine.table.OutputFile;
+import org.abletwine.table.OutputGroup;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
@@ -22,6 +25,9 @@ import org.jspecify.annotations.Nullable;
 
 /** A plan that has been read and checked, ready to run. For one run, by one thread. */
 public final class PlannedRun {
+  static final String WRITES_NOTHING =
+      "the plan writes nothing; state outputs: { enriched: FILE.csv }, or run with --preview";
+
   private final Enrichment.Builder enrichment;
   private final Map<String, Lookup> lookups;
   private final Outputs outputs;
@@ -62,8 +68,7 @@ public final class PlannedRun {
   public Result run(Progress progress) {
     Path enriched = outputs.enriched();
     if (enriched == null) {
-      throw new SettingException(
-          "the plan writes nothing; state outputs: { enriched: FILE.csv }, or run with --preview");
+      throw new SettingException(WRITES_NOTHING);
     }
     CorrectionsDraft draft =
         outputs.corrections() == null ? null : new CorrectionsDraft(outputs.corrections(), lookups);
@@ -71,26 +76,36 @@ public final class PlannedRun {
       draft.check();
     }
     List<String> others = new ArrayList<>();
-    try (OutputFile recordFile =
-            outputs.record() == null ? null : new OutputFile(outputs.record());
-        ExceptionFile exceptions =
-            outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
+    try (OutputGroup together = new OutputGroup();
         TableSink sink = Tables.sink(enriched)) {
-      RunRecord figures =
-          enrichment.build().writeTo(sink, new RunContext(progress, listener(exceptions, draft)));
-      figures = figures.judged(expectations.judge(figures));
-      if (exceptions != null) {
-        exceptions.commit();
-        others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
-      }
-      if (draft != null) {
-        commit(draft, others);
-      }
-      if (recordFile != null) {
-        byte[] json = (RunJson.text(figures) + "\n").getBytes(StandardCharsets.UTF_8);
-        recordFile.write(json, json.length);
-        recordFile.commit();
-        others.add(outputs.record() + "  (the run record)");
+      ExceptionFile exceptions =
+          outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
+      List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());
+      together.add(ofExceptions);
+      OutputFile recordFile = outputs.record() == null ? null : new OutputFile(outputs.record());
+      List<Output> ofRecord = recordFile == null ? List.of() : List.of(recordFile);
+      RunRecord figures;
+      try {
+        figures =
+            enrichment
+                .build()
+                .writeTo(sink, new RunContext(progress, listener(exceptions, draft), together));
+        figures = figures.judged(expectations.judge(figures));
+        if (exceptions != null) {
+          others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
+        }
+        if (draft != null) {
+          together.add(List.of(draft(draft, others)));
+        }
+        if (recordFile != null) {
+          byte[] json = (RunJson.text(figures) + "\n").getBytes(StandardCharsets.UTF_8);
+          recordFile.write(json, json.length);
+          others.add(outputs.record() + "  (the run record)");
+        }
+        together.add(ofRecord); // the last to be moved: where it is, all is
+        together.commit();
+      } finally {
+        ofRecord.forEach(Output::close);
       }
       for (RollupFigures rollup : figures.of(RollupFigures.class)) {
         if (!rollup.file().isEmpty()) {
@@ -112,11 +127,8 @@ public final class PlannedRun {
     }
   }
 
-  private void commit(CorrectionsDraft draft, List<String> others) {
+  private Output draft(CorrectionsDraft draft, List<String> others) {
     CorrectionsDraft.Written written = draft.write();
-    try (var rows = written.rows()) {
-      rows.commit();
-    }
     others.add(
         outputs.corrections()
             + "  ("
@@ -124,6 +136,18 @@ public final class PlannedRun {
             + " corrections proposed, "
             + written.kept()
             + " decided before; set accept to yes and use it with correct)");
+    return written.rows();
+  }
+
+  /**
+   * Whether a run before was ended while it moved its outputs into place, so that what lies there
+   * is of two runs.
+   *
+   * @return what to tell, in words; empty when all is well
+   */
+  public Optional<String> interrupted() {
+    Path first = outputs.exceptions() == null ? outputs.enriched() : outputs.exceptions();
+    return first == null ? Optional.empty() : OutputGroup.interrupted(first);
   }
 
   private static Exceptions listener(
@@ -151,6 +175,11 @@ public final class PlannedRun {
   public RunRecord preview(long rows, TableSink sink) {
     RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
     return record.judged(expectations.judge(record));
+  }
+
+  /** Whether the plan says where the rows go. */
+  boolean writes() {
+    return outputs.enriched() != null;
   }
 
   /** Returns the enrichment the plan describes, without its outputs. */

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import org.abletwine.table.Output;
 import org.abletwine.table.OutputFile;
 
 /**
@@ -13,7 +14,7 @@ import org.abletwine.table.OutputFile;
  * on commit. For lists that people read, not for the rows of a table. Not safe for use by several
  * threads at once.
  */
-public final class CsvRows implements AutoCloseable {
+public final class CsvRows implements Output {
   private final OutputFile file;
   private final CsvWriter writer;
   private long rows = -1;
@@ -47,14 +48,25 @@ public final class CsvRows implements AutoCloseable {
     return rows;
   }
 
-  /** Moves the file into place. */
-  public void commit() {
+  @Override
+  public void complete() {
     try {
       writer.close();
     } catch (IOException e) {
       throw new IllegalStateException("an output file reports its own errors", e);
     }
+    file.complete();
+  }
+
+  @Override
+  public void commit() {
+    complete();
     file.commit();
+  }
+
+  @Override
+  public Path target() {
+    return file.target();
   }
 
   @Override

@@ -47,7 +47,7 @@ final class CsvSink implements TableSink {
 
   private void writeHeader(Schema columns) {
     Batch none = new Batch(0);
-    none.endRow(0);
+    none.endRow();
     int[] numbers = new int[columns.size()];
     for (int i = 0; i < numbers.length; i++) {
       CellVector cell = none.addColumn();
@@ -69,6 +69,18 @@ final class CsvSink implements TableSink {
     } else if (standardOutput != null) {
       standardOutput.write(bytes, 0, length);
     }
+  }
+
+  @Override
+  public void complete() {
+    if (file != null) {
+      file.complete();
+    }
+  }
+
+  @Override
+  public @Nullable Path target() {
+    return file == null ? null : file.target();
   }
 
   @Override

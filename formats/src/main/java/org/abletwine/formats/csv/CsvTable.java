@@ -37,7 +37,7 @@ final class CsvTable implements Table {
   synchronized Dialect dialect() {
     Dialect found = dialect;
     if (found == null) {
-      found = DialectFinder.find(source.head(), options);
+      found = DialectFinder.find(source, options);
       dialect = found;
     }
     return found;
@@ -94,6 +94,11 @@ final class CsvTable implements Table {
         String.valueOf(dialect().quote()),
         "line-end",
         dialect().lineEnd());
+  }
+
+  @Override
+  public void readAgain() {
+    source.readAgain();
   }
 
   @Override

@@ -3,6 +3,7 @@ package org.abletwine.formats.csv;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.CsvRecordHandler;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -12,7 +13,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.table.DataException;
 import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the form of a file from its beginning, where it is not stated.
@@ -25,9 +28,39 @@ final class DialectFinder {
   private static final char[] DELIMITERS = {',', ';', '\t', '|'};
   private static final int RECORDS = 100;
 
+  /** Bytes that the first row may take. */
+  static final int MOST_HEAD = 1 << 25;
+
   private DialectFinder() {}
 
-  static Dialect find(byte[] head, TableOptions options) {
+  /**
+   * Finds the form of a source, from as much of its beginning as its first row takes.
+   *
+   * @throws DataException when the first row does not end within {@link #MOST_HEAD} bytes
+   */
+  static Dialect find(ByteSource source, TableOptions options) {
+    for (int size = ByteSource.HEAD; size <= MOST_HEAD; size *= 4) {
+      byte[] head = source.head(size);
+      Dialect found = find(head, head.length < size, options);
+      if (found != null) {
+        return found;
+      }
+      if (head.length < size) {
+        throw new DataException(
+            source.name()
+                + " line 1: a quote opens in the first row and is not closed; close it, or state"
+                + " the quote character of the file");
+      }
+    }
+    throw new DataException(
+        source.name()
+            + " line 1: the first row does not end within "
+            + MOST_HEAD
+            + " bytes; check that the file is delimited text, and that each quote is closed");
+  }
+
+  /** The form of a source that begins so; null when its first row goes on beyond. */
+  private static @Nullable Dialect find(byte[] head, boolean whole, TableOptions options) {
     Encodings encoding = Encodings.find(head, options.encoding());
     String text = decode(head, encoding);
     char quote = options.quote() == null ? '"' : options.quote();
@@ -35,7 +68,10 @@ final class DialectFinder {
     if (options.quote() == null && singleQuoted(text, delimiter)) {
       quote = '\'';
     }
-    List<List<String>> records = records(text, delimiter, quote, head.length == ByteSource.HEAD);
+    List<List<String>> records = records(text, delimiter, quote, !whole);
+    if (records.isEmpty() && !text.isBlank()) {
+      return null;
+    }
     boolean header = options.header() == null ? looksLikeHeader(records) : options.header();
     List<String> first = records.isEmpty() ? List.of() : records.get(0);
     return new Dialect(encoding, delimiter, quote, header, lineEnd(text), first);
@@ -95,7 +131,15 @@ final class DialectFinder {
             .quoteCharacter(quote)
             .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
             .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-            .ofCsvRecord(text)) {
+            .maxBufferSize(MOST_HEAD)
+            .build(
+                CsvRecordHandler.of(
+                    limits ->
+                        limits
+                            .maxFields(MOST_HEAD)
+                            .maxFieldSize(MOST_HEAD)
+                            .maxRecordSize(MOST_HEAD)),
+                text)) {
       for (CsvRecord record : reader) {
         records.add(record.getFields());
         if (records.size() == RECORDS) {
@@ -105,7 +149,7 @@ final class DialectFinder {
     } catch (CsvParseException | IOException e) {
       return records; // an unclosed quote: what came before it is evidence enough
     }
-    if (cutOff && records.size() > 1) {
+    if (cutOff && !records.isEmpty()) {
       records.remove(records.size() - 1);
     }
     return records;

@@ -67,7 +67,13 @@ final class RowEncoder {
         }
         CellVector cells = added[i];
         if (cells != null) {
-          at = addedCell(cells, row, at);
+          int origin = cells.cameFrom(row);
+          at =
+              origin < 0
+                  ? addedCell(cells, row, at)
+                  : sameSeparator
+                      ? run(batch, baseRow, origin, origin, at)
+                      : rewritten(batch, baseRow, origin, at);
         } else if (sameSeparator) {
           at = run(batch, baseRow, columns[i], columns[runEnds[i]], at);
           i = runEnds[i];

@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * needs to go on is a field.
  */
 final class RowScanner {
-  /** Longest cell, in characters. Longer ones come of a quote that nobody closed. */
+  /** Longest cell, in characters. Longer ones mostly come of a quote that nobody closed. */
   static final int LONGEST = 1 << 24;
 
   /** Characters after which a batch of few rows counts as full. */
@@ -180,7 +180,7 @@ final class RowScanner {
       int stop = state == At.PLAIN ? plainEnd(text, used) : quotedEnd(text, used);
       if (stop == used) {
         if (used - cellStart > LONGEST) {
-          throw state == At.PLAIN ? tooWide() : unclosed();
+          throw tooWide();
         }
         return;
       }
@@ -401,7 +401,11 @@ final class RowScanner {
     if (state != At.PLAIN) {
       start++;
       end = unescaped;
-      mark = altered ? Batch.QUOTED | Batch.ALTERED : Batch.QUOTED;
+      mark = Batch.QUOTED;
+      if (altered) {
+        mark |= Batch.ALTERED;
+        batch.rewrote(start, end);
+      }
     } else if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
       mark = Batch.NULL;
     }
@@ -472,12 +476,13 @@ final class RowScanner {
 
   private DataException tooWide() {
     return new DataException(
-        name
-            + " line "
-            + line
+        (state == At.PLAIN ? name + " line " + line : place())
             + ": a cell of more than "
             + LONGEST
-            + " characters; check that the file is delimited text");
+            + " characters, which is more than any may have; "
+            + (state == At.PLAIN
+                ? "check that the file is delimited text"
+                : "check that the quote that opens here is closed"));
   }
 
   private DataException tooLong() {
