@@ -97,8 +97,7 @@ class EnrichCommandTest {
     assertRefused(2, "stands alone", "--bring", "name", "--normalise", "none,trim", "--out", out);
     assertRefused(
         2, "do not go together", "--bring", "name", "--fill", "name=x", "--unmatched", "drop");
-    assertRefused(
-        1, "does not exist", "--bring", "name", "--out", folder.resolve("no/o.csv").toString());
+    assertRefused(1, "is not a folder", "--bring", "name", "--out", growers + "/o.csv");
     assertRefused(1, "row 2 is unmatched", "--bring", "name", "--unmatched", "fail", "--out", out);
     assertThat(Cli.run("enrich", tickets).err()).contains("--from", "--help");
     assertThat(Cli.run("enrch").err()).contains("enrich");

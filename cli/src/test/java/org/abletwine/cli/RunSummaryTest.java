@@ -95,7 +95,7 @@ class RunSummaryTest {
   @Test
   void colourChangesNothingButColour() {
     List<String> plain = lines(false);
-    List<String> coloured = lines(true);
+    List<String> coloured = lines(true).stream().map(Ink::shown).toList();
     assertThat(String.join("\n", coloured)).contains("\u001b[");
     assertThat(
             coloured.stream().map(l -> l.replaceAll("\u001b\\[\\d+m", "").stripTrailing()).toList())

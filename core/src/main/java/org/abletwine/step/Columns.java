@@ -191,7 +191,16 @@ public final class Columns {
    * @throws SettingException when there is no such column
    */
   public Columns measuredBy(@Nullable String name) {
-    measure = name == null ? -1 : require(name, "measure");
+    if (name != null && !numbers.containsKey(name)) {
+      throw new SettingException(
+          "measure: "
+              + tableName
+              + " has no column \""
+              + name
+              + "\"; "
+              + NearestName.hint(name, numbers.keySet()));
+    }
+    measure = name == null ? -1 : numbers.get(name);
     return this;
   }
 

@@ -257,7 +257,9 @@ final class PlanCompiler {
         mistakes.add(plan.outputs().mark(), "outputs: " + problem);
       }
       try {
-        Tables.requireSink(output);
+        if (output != plan.outputs().record()) {
+          Tables.requireSink(output);
+        }
       } catch (SettingException e) {
         mistakes.add(plan.outputs().mark(), "outputs: " + e.getMessage());
       }

@@ -32,7 +32,7 @@ public final class PlanFile {
   public static List<String> check(Path file) {
     Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
     PlannedRun run = compile(file, mistakes);
-    if (run != null && !run.writes()) {
+    if (run != null && !run.writes() && mistakes.none()) {
       mistakes.add(Optional.empty(), PlannedRun.WRITES_NOTHING);
     }
     return mistakes.list();

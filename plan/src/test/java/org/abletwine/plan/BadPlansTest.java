@@ -216,7 +216,7 @@ class BadPlansTest {
             "line 5, column 10: rename: t.csv has no column \"nam\", nor has a step before added one; did you mean \"name\"?"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\noutputs: { rename: { name: kg } }",
-            "line 5, column 10: rename: there is a column \"kg\" already"),
+            "line 5, column 10: rename: two columns would be called \"kg\"; choose another name for one"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\noutputs: { drop-columns: [nam] }",
             "line 5, column 10: drop-columns: t.csv has no column \"nam\", nor has a step before added one; did you mean \"name\"?"),

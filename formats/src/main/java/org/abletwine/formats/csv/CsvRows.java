@@ -18,6 +18,7 @@ public final class CsvRows implements Output {
   private final OutputFile file;
   private final CsvWriter writer;
   private long rows = -1;
+  private boolean complete;
 
   /**
    * @param target the file
@@ -50,6 +51,10 @@ public final class CsvRows implements Output {
 
   @Override
   public void complete() {
+    if (complete) {
+      return;
+    }
+    complete = true;
     try {
       writer.close();
     } catch (IOException e) {

@@ -1,10 +1,8 @@
 package org.abletwine.formats.csv;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
-import org.abletwine.table.DataException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -40,8 +38,7 @@ class CsvRowsTest {
   void whatIsNotCommittedLeavesNoTrace() {
     new CsvRows(folder.resolve("list.csv"), "key").close();
     assertThat(folder).isEmptyDirectory();
-    assertThatThrownBy(() -> new CsvRows(folder.resolve("no/list.csv"), "key"))
-        .isInstanceOf(DataException.class)
-        .hasMessageContaining("does not exist");
+    new CsvRows(folder.resolve("no/list.csv"), "key").commit();
+    assertThat(folder.resolve("no/list.csv")).as("its folder is made").hasContent("key\n");
   }
 }
