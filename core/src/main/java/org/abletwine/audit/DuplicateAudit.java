@@ -159,6 +159,10 @@ public final class DuplicateAudit {
     if (found == HashIndex.ABSENT) {
       keyStore.add(NONE, row, encoded);
       stored.add(batch.rowNumber(row));
+      if (batch.rowNumber(row) > Integer.MAX_VALUE) {
+        throw new DataException(
+            table.name() + ": more than " + Integer.MAX_VALUE + " rows; divide the table");
+      }
       keyIndex.add(encoded, row, keyStore.rows() - 1);
       return;
     }

@@ -50,6 +50,9 @@ final class Functions {
   Node of(Function function, Kind wanted) {
     String name = function.getName().toLowerCase(Locale.ROOT);
     List<Expression> arguments = arguments(function);
+    if (function.isDistinct() || function.isAllColumns() || function.getOrderByElements() != null) {
+      throw scope.wrongPart(function, "holds words that a scalar function does not take");
+    }
     return switch (name) {
       case "upper" -> text(function, arguments, value -> value.toUpperCase(Locale.ROOT));
       case "lower" -> text(function, arguments, value -> value.toLowerCase(Locale.ROOT));

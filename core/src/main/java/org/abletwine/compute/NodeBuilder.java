@@ -151,12 +151,18 @@ final class NodeBuilder {
       return number(value);
     }
     if (e instanceof SignedExpression signed) {
+      if (signed.getSign() != '-' && signed.getSign() != '+') {
+        throw scope.wrongPart(e, "uses an operator that is not known");
+      }
       Node inner = build(signed.getExpression(), Kind.NUMBER);
       return signed.getSign() == '-'
           ? new Arithmetic.Binary('-', number(BigDecimal.ZERO), inner)
           : inner;
     }
     if (e instanceof StringValue text) {
+      if (text.getPrefix() != null && !text.getPrefix().equalsIgnoreCase("N")) {
+        throw scope.wrongPart(e, "has a letter before the quote; write the text as it is");
+      }
       String value = text(text);
       return wanted == Kind.DATE
           ? day(date(e, value))
@@ -378,6 +384,9 @@ final class NodeBuilder {
           comparison.getRightExpression());
     }
     if (e instanceof Between between) {
+      if (between.isUsingSymmetric()) {
+        throw scope.wrongPart(e, "uses SYMMETRIC, which is not known");
+      }
       Node both =
           new Logic.Both(
               true,
@@ -405,18 +414,27 @@ final class NodeBuilder {
     if (!(in.getRightExpression() instanceof ExpressionList<?> list)) {
       throw scope.wrongPart(in, "needs a list in brackets");
     }
-    Node any = null;
-    for (Expression item : list) {
-      Node equal = compare("=", in.getLeftExpression(), item);
-      any = any == null ? equal : new Logic.Both(false, any, equal);
-    }
-    if (any == null) {
+    List<Node> equal = new ArrayList<>();
+    list.forEach(item -> equal.add(compare("=", in.getLeftExpression(), item)));
+    if (equal.isEmpty()) {
       throw scope.wrongPart(in, "needs at least one value");
     }
+    Node any = any(equal);
     return in.isNot() ? new Logic.Single(false, any) : any;
   }
 
+  /** Any of some conditions, by halves: a list may be long, and a tree of it shall not be deep. */
+  private static Node any(List<Node> all) {
+    int half = all.size() / 2;
+    return half == 0
+        ? all.get(0)
+        : new Logic.Both(false, any(all.subList(0, half)), any(all.subList(half, all.size())));
+  }
+
   private Node like(LikeExpression like) {
+    if (like.getLikeKeyWord() != LikeExpression.KeyWord.LIKE) {
+      throw scope.wrongPart(like, "uses an operator that is not known; LIKE is, with % and _");
+    }
     if (!(like.getRightExpression() instanceof StringValue wanted)) {
       throw scope.wrongPart(like, "needs a text in single quotes");
     }
@@ -464,6 +482,10 @@ final class NodeBuilder {
   }
 
   private Node cast(CastExpression cast) {
+    String word = cast.keyword;
+    if (word != null && !word.isEmpty() && !word.equalsIgnoreCase("CAST")) {
+      throw scope.wrongPart(cast, "is not known; CAST(x AS TYPE) is");
+    }
     String written = cast.getColDataType().toString().toUpperCase(Locale.ROOT);
     String type = written.replaceAll("\\s*\\(.*", "").strip();
     List<Integer> sizes = new ArrayList<>();

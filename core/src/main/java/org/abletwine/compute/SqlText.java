@@ -1,6 +1,7 @@
 package org.abletwine.compute;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import net.sf.jsqlparser.JSQLParserException;
@@ -11,7 +12,13 @@ import org.jspecify.annotations.Nullable;
 
 /** Reads the text of an expression with the SQL parser, and says what to do when it cannot. */
 final class SqlText {
-  private static final Pattern PLACE = Pattern.compile("line \\d+, column (\\d+)");
+  /** Characters of an expression at most. */
+  static final int MOST_CHARACTERS = 20_000;
+
+  /** Brackets one within another at most. */
+  static final int MOST_BRACKETS = 100;
+
+  private static final Pattern PLACE = Pattern.compile("line (\\d+), column (\\d+)");
 
   private SqlText() {}
 
@@ -24,29 +31,89 @@ final class SqlText {
    * @throws SettingException when it cannot be read
    */
   static Expression parse(String text, List<String> names, String where) {
+    checkSize(text, where);
     try {
       return parse(text);
-    } catch (JSQLParserException e) {
+    } catch (Unreadable e) {
       throw new SettingException(
-          where + ": cannot read `" + text + "`: " + place(e) + reserved(text, names));
+          where + ": cannot read `" + text + "`: " + e.getMessage() + reserved(text, names));
     }
   }
 
-  private static Expression parse(String text) throws JSQLParserException {
+  /** What is too large is refused before the parser, whose stack and time follow it. */
+  private static void checkSize(String text, String where) {
+    if (text.length() > MOST_CHARACTERS) {
+      throw new SettingException(
+          where
+              + ": an expression of "
+              + text.length()
+              + " characters, more than "
+              + MOST_CHARACTERS
+              + "; compute parts of it as columns of their own");
+    }
+    int depth = 0;
+    for (int i = 0; i < text.length(); i++) {
+      depth += text.charAt(i) == '(' ? 1 : text.charAt(i) == ')' ? -1 : 0;
+      if (depth > MOST_BRACKETS) {
+        throw new SettingException(
+            where
+                + ": more than "
+                + MOST_BRACKETS
+                + " brackets one within another, at character "
+                + (i + 1)
+                + "; compute a part of it as a column of its own");
+      }
+    }
+  }
+
+  /** The parser's way to say no, which has many forms, as one with its place in words. */
+  private static final class Unreadable extends Exception {
+    private static final long serialVersionUID = 1L;
+
+    Unreadable(String place, Throwable cause) {
+      super(place, cause);
+    }
+  }
+
+  private static Expression parse(String text) throws Unreadable {
+    if (text.isBlank()) {
+      throw new Unreadable("there is nothing in it", new IllegalArgumentException(text));
+    }
+    Throwable first;
     try {
       return CCJSqlParserUtil.parseExpression(text, false);
-    } catch (JSQLParserException e) {
+    } catch (JSQLParserException | RuntimeException | StackOverflowError e) {
+      first = e;
+    }
+    try {
       return CCJSqlParserUtil.parseCondExpression(text, false);
+    } catch (JSQLParserException | RuntimeException | StackOverflowError e) {
+      throw new Unreadable(place(text, first), e);
     }
   }
 
-  private static String place(JSQLParserException e) {
-    Throwable cause = e.getCause();
-    String message = String.valueOf(cause == null ? e.getMessage() : cause.getMessage());
-    Matcher place = PLACE.matcher(message);
-    return place.find()
-        ? "it goes wrong at character " + place.group(1)
-        : "it is not an expression of ISO SQL";
+  /** Where the parser stopped, and what there may have been wrong. */
+  private static String place(String text, Throwable error) {
+    Throwable cause = error.getCause() == null ? error : error.getCause();
+    Matcher place = PLACE.matcher(String.valueOf(cause.getMessage()));
+    if (!place.find()) {
+      return "it is not an expression of ISO SQL";
+    }
+    int line = Integer.parseInt(place.group(1));
+    int at = Integer.parseInt(place.group(2));
+    String where =
+        "it goes wrong at " + (line > 1 ? "line " + line + ", " : "") + "character " + at;
+    if (at > text.length() && text.chars().filter(c -> c == '\'').count() % 2 != 0) {
+      return where + ": a single quote is not closed";
+    }
+    if (at > text.length() && text.chars().filter(c -> c == '"').count() % 2 != 0) {
+      return where + ": a double quote is not closed";
+    }
+    int c = line == 1 && at >= 1 && at <= text.length() ? text.charAt(at - 1) : ' ';
+    boolean hidden = c >= 0x80 && (Character.isSpaceChar(c) || Character.isISOControl(c));
+    return hidden || c < ' '
+        ? where + ": " + String.format(Locale.ROOT, "U+%04X", c) + " is no space; write a plain one"
+        : where;
   }
 
   /** A hint at the column names that have to be quoted, when that is all there is to it. */
@@ -80,7 +147,7 @@ final class SqlText {
     try {
       parse(text);
       return true;
-    } catch (JSQLParserException e) {
+    } catch (Unreadable e) {
       return false;
     }
   }

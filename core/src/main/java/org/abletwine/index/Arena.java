@@ -2,6 +2,7 @@ package org.abletwine.index;
 
 import java.io.Serializable;
 import java.util.Arrays;
+import org.abletwine.table.DataException;
 
 /**
  * Bytes that only grow, in pages, addressed by a position that fits an int: entries start at
@@ -59,7 +60,9 @@ final class Arena implements Serializable {
     }
     page++;
     if (page >= 1 << 31 - PAGE_UNIT_BITS) {
-      throw new IllegalStateException("more than 8 GiB in one reference");
+      throw new DataException(
+          "a reference takes more than 8 GiB in memory; bring fewer columns of it, or leave out rows"
+              + " with where:");
     }
     if (page == pages.length) {
       pages = Arrays.copyOf(pages, pages.length * 2);

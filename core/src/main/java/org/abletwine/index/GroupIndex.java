@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.key.Utf8;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -292,7 +293,8 @@ public final class GroupIndex {
     long place = longUsed;
     longUsed += end - start;
     if (longUsed > Integer.MAX_VALUE - SHORT) {
-      throw new IllegalStateException("the values that make the groups take more than 2 GiB");
+      throw new DataException(
+          "the values that make the groups of a rollup take more than 2 GiB; group by fewer columns");
     }
     if (longUsed + SHORT > longKeys.length) {
       longKeys =

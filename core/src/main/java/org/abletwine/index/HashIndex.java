@@ -3,6 +3,7 @@ package org.abletwine.index;
 import java.io.Serializable;
 import java.util.Arrays;
 import org.abletwine.key.EncodedKeys;
+import org.abletwine.table.DataException;
 
 /**
  * From key bytes to the number of a key, and from there to its rows.
@@ -108,7 +109,7 @@ public final class HashIndex implements Serializable {
       }
       slot = slot + 1 & mask;
     }
-    table[slot] = (long) hash << 32 | place + 1;
+    table[slot] = (long) hash << 32 | place + 1L;
     keys++;
     if (keys > limit) {
       grow();
@@ -131,7 +132,8 @@ public final class HashIndex implements Serializable {
 
   private void grow() {
     if (slots.length >= 1 << 30) {
-      throw new IllegalStateException("more than 600 million distinct keys in one index");
+      throw new DataException(
+          "a reference has more than 600 million distinct keys; leave out rows with where:");
     }
     long[] old = slots;
     slots = new long[old.length * 2];

@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.table.DataException;
 
 /**
  * Sets of rows that are found while looking, each numbered once. Memory follows the distinct sets.
@@ -36,7 +37,7 @@ public final class InternedSets implements RowSets, Serializable {
    *
    * @param rows its rows in file order, at least two; not to be changed afterwards
    * @return its number
-   * @throws IllegalStateException when all sets together have more than 100 million rows
+   * @throws DataException when all sets together have more than 100 million rows
    */
   public synchronized int of(int[] rows) {
     Integer known = numbers.get(new Members(rows));
@@ -45,7 +46,9 @@ public final class InternedSets implements RowSets, Serializable {
     }
     members += rows.length;
     if (members > MOST_MEMBERS) {
-      throw new IllegalStateException("the sets of rows that fit one value are too many");
+      throw new DataException(
+          "the sets of rows that one value fits have more than 100 million rows together: the bands or"
+              + " patterns overlap too much; add an equal part to the key");
     }
     sets.add(rows);
     numbers.put(new Members(rows), sets.size() - 1);

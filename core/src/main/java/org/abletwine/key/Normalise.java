@@ -30,6 +30,9 @@ public final class Normalise {
 
   private static final int MOST_CHARACTERS = 1_000;
 
+  /** Characters of a regular expression at most. */
+  private static final int MOST_PATTERN = 10_000;
+
   private Normalise() {}
 
   /** Leaves out spaces at both ends, of every kind; the default when nothing is said. */
@@ -140,10 +143,21 @@ public final class Normalise {
    * @throws SettingException when the pattern does not compile
    */
   public static NormaliseStep replace(String pattern, String with) {
+    if (pattern.length() > MOST_PATTERN) {
+      throw new SettingException(
+          "replace: a pattern of "
+              + pattern.length()
+              + " characters, more than "
+              + MOST_PATTERN
+              + "; use several steps, or a table of corrections");
+    }
     try {
       Pattern compiled = Pattern.compile(pattern);
       checkGroups(compiled, with);
       return new Values.Replace(compiled, with);
+    } catch (StackOverflowError e) {
+      throw new SettingException(
+          "replace: the pattern has groups within groups beyond what can be gone through");
     } catch (PatternSyntaxException e) {
       int at = e.getPattern() == null ? -1 : pattern.indexOf(e.getPattern());
       throw new SettingException(

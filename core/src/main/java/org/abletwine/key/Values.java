@@ -4,6 +4,7 @@ import com.google.re2j.Pattern;
 import java.math.BigDecimal;
 import java.time.LocalDateTime;
 import java.util.List;
+import org.abletwine.table.DataException;
 import org.abletwine.table.DatePatterns;
 
 /** Steps that read a cell as something: a number, a date, a pattern. */
@@ -107,6 +108,9 @@ final class Values {
   static final class Replace extends CellStep {
     private static final long serialVersionUID = 1L;
 
+    /** Characters of what it makes at most. */
+    private static final int MOST_TEXT = 1_000_000;
+
     private final Pattern pattern;
     private final String with;
 
@@ -123,7 +127,12 @@ final class Values {
 
     @Override
     CharSequence changed(String cell) {
-      return pattern.matcher(cell).replaceAll(with);
+      String replaced = pattern.matcher(cell).replaceAll(with);
+      if (replaced.length() > MOST_TEXT) {
+        throw new DataException(
+            name() + ": makes a key of more than " + MOST_TEXT + " characters; put in less");
+      }
+      return replaced;
     }
 
     @Override

@@ -4,6 +4,8 @@ import java.io.Serializable;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
@@ -16,9 +18,11 @@ import org.jspecify.annotations.Nullable;
 /**
  * For every set of rows that one key fits, which row is taken. Sets known when the reference is
  * loaded are settled then; sets found while looking, when they are first met. Safe to share between
- * threads.
+ * threads: what was settled at first never changes, and what is settled later is immutable.
  *
- * <p>An aggregate is a row of its own, added to the store behind the others and taken for the set.
+ * <p>An aggregate of a set known at first is a row of its own, added to the store behind the others
+ * and taken for the set. That of a set found later is held as text beside the first of its rows:
+ * nothing is added to a store that others read.
  */
 final class Choices implements Serializable {
   private static final long serialVersionUID = 1L;
@@ -34,9 +38,24 @@ final class Choices implements Serializable {
   private final int plain;
   private final Combined[] aggregates;
   private final int cells;
-  private int[] taken = new int[16];
-  private boolean[] conflicting = new boolean[16];
-  private int settled;
+
+  /** For each set known at first the place of the row taken, or {@link #DISAGREE}. */
+  private final int[] taken;
+
+  private final boolean[] conflicting;
+  private final Map<Integer, Choice> later = new ConcurrentHashMap<>();
+
+  /**
+   * What was settled for a set found while looking.
+   *
+   * @param place the place of the row taken, or {@link #DISAGREE}
+   * @param conflicting whether the rows disagree
+   * @param combined the cells brought where rows are put together; null where one is taken as it is
+   */
+  private record Choice(int place, boolean conflicting, @Nullable String @Nullable [] combined)
+      implements Serializable {
+    private static final long serialVersionUID = 1L;
+  }
 
   /**
    * @param finder finds the sets
@@ -65,7 +84,16 @@ final class Choices implements Serializable {
     this.plain = plain;
     this.aggregates = aggregates.toArray(Combined[]::new);
     this.cells = cells;
-    settleTo(finder.sets().count());
+    taken = new int[finder.sets().count()];
+    conflicting = new boolean[taken.length];
+    for (int set = 0; set < taken.length; set++) {
+      int[] members = finder.sets().rows(set);
+      int row = taken(members);
+      boolean agree = agree(members);
+      conflicting[set] = !agree;
+      boolean combine = agree && this.aggregates.length > 0;
+      taken[set] = row < 0 ? DISAGREE : combine ? aggregate(members) : rows.place(row);
+    }
   }
 
   /**
@@ -83,7 +111,7 @@ final class Choices implements Serializable {
   }
 
   /** States which rows stay, as a rule for duplicates has decided for each set. */
-  synchronized void stay(int[] staying) {
+  void stay(int[] staying) {
     for (int set = 0; set < staying.length; set++) {
       taken[set] = rows.place(staying[set]);
       conflicting[set] = false;
@@ -92,39 +120,55 @@ final class Choices implements Serializable {
 
   /** The place of the row taken, or {@link #DISAGREE}. */
   int place(int set) {
-    if (set >= settled) {
-      settleTo(set + 1);
-    }
-    return taken[set];
+    return set < taken.length ? taken[set] : settled(set).place();
   }
 
   /** Whether the set's rows disagree, so that one of them was picked, or none. */
   boolean conflicting(int set) {
-    return set < settled && conflicting[set];
+    return set < taken.length ? conflicting[set] : settled(set).conflicting();
+  }
+
+  /** What is brought in place of the cells of the row taken; null where these are brought. */
+  @Nullable String @Nullable [] combined(int set) {
+    return set < taken.length ? null : settled(set).combined();
   }
 
   long conflictingCount() {
-    long count = 0;
-    for (int set = 0; set < settled; set++) {
-      count += conflicting[set] ? 1 : 0;
+    long count = later.values().stream().filter(Choice::conflicting).count();
+    for (boolean one : conflicting) {
+      count += one ? 1 : 0;
     }
     return count;
   }
 
-  private synchronized void settleTo(int count) {
-    for (int set = settled; set < count; set++) {
-      if (set == taken.length) {
-        taken = Arrays.copyOf(taken, set * 2);
-        conflicting = Arrays.copyOf(conflicting, set * 2);
-      }
-      int[] members = finder.sets().rows(set);
-      boolean agree = agree(members);
-      conflicting[set] = !agree;
-      int row = agree ? members[0] : picked(members);
-      boolean combine = agree && aggregates.length > 0;
-      taken[set] = row < 0 ? DISAGREE : combine ? aggregate(members) : rows.place(row);
+  private Choice settled(int set) {
+    Choice known = later.get(set);
+    return known == null ? later.computeIfAbsent(set, this::settle) : known;
+  }
+
+  private Choice settle(int set) {
+    int[] members = finder.sets().rows(set);
+    int row = taken(members);
+    boolean agree = agree(members);
+    boolean combine = agree && aggregates.length > 0;
+    return new Choice(
+        row < 0 ? DISAGREE : rows.place(row), !agree, combine ? combined(members) : null);
+  }
+
+  private int taken(int[] members) {
+    return agree(members) ? members[0] : picked(members);
+  }
+
+  /** The cells brought of rows that are put together. */
+  private @Nullable String[] combined(int[] members) {
+    @Nullable String[] brought = new @Nullable String[plain + aggregates.length];
+    for (int cell = 0; cell < brought.length; cell++) {
+      brought[cell] =
+          cell >= plain
+              ? aggregates[cell - plain].of(values(members, cell))
+              : rows.get(members[0], cell);
     }
-    settled = Math.max(settled, count);
+    return brought;
   }
 
   private boolean agree(int[] members) {
@@ -159,13 +203,11 @@ final class Choices implements Serializable {
 
   private int aggregate(int[] members) {
     CellVector[] row = new CellVector[cells];
+    @Nullable String[] brought = combined(members);
     for (int cell = 0; cell < cells; cell++) {
       row[cell] = new CellVector();
       row[cell].clear();
-      row[cell].append(
-          cell >= plain && cell < plain + aggregates.length
-              ? aggregates[cell - plain].of(values(members, cell))
-              : rows.get(members[0], cell));
+      row[cell].append(cell < brought.length ? brought[cell] : rows.get(members[0], cell));
     }
     EncodedKeys none = new EncodedKeys();
     new KeyEncoder(new int[0], List.of()).encode(Batch.ofOneRow(), none);

@@ -70,18 +70,27 @@ public final class LoadedLookup
       if (place < 0 && place > RuleIndex.LAST_MISS) {
         place = reference.choices().place(~place);
         boolean disagree = place == Choices.DISAGREE;
-        return new Found(this, disagree ? Outcome.AMBIGUOUS : Outcome.MATCHED, place);
+        return new Found(
+            this,
+            disagree ? Outcome.AMBIGUOUS : Outcome.MATCHED,
+            place,
+            reference.choices().combined(~found[0]));
       }
       if (place >= 0) {
-        return new Found(this, Outcome.MATCHED, place);
+        return new Found(this, Outcome.MATCHED, place, null);
       }
       boolean blank = place == RuleIndex.UNFIT || probe.blankParts(0) != 0;
-      return new Found(this, blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED, place);
+      return new Found(this, blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED, place, null);
     }
   }
 
   /** What one of the references has for a key. */
-  private record Found(Tried source, Outcome outcome, int place) {
+  private record Found(
+      Tried source, Outcome outcome, int place, @Nullable String @Nullable [] combined) {
+    @Nullable String cell(int row, int cell) {
+      return combined == null ? source.reference().rows().get(row, cell) : combined[cell];
+    }
+
     boolean open() {
       return outcome == Outcome.UNMATCHED || outcome == Outcome.BLANK_KEY;
     }
@@ -156,7 +165,7 @@ public final class LoadedLookup
     Map<String, @Nullable String> attributes = new LinkedHashMap<>();
     for (int a = 0; a < names.length; a++) {
       int cell = found.source().cellOf()[a];
-      String value = matched && cell >= 0 ? reference.rows().get(row, cell) : null;
+      String value = matched && cell >= 0 ? found.cell(row, cell) : null;
       attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
     }
     return new LookupResult(

@@ -377,6 +377,7 @@ final class LookupRunner implements StepRunner {
     int[] places = new int[count];
     byte[] from = new byte[count];
     byte[] results = new byte[count];
+    int[] ofSets = new int[count];
     int out = 0;
     for (int row = 0; row < count; row++) {
       Source at = sources[source[row]];
@@ -393,11 +394,13 @@ final class LookupRunner implements StepRunner {
         places = Arrays.copyOf(places, room);
         from = Arrays.copyOf(from, room);
         results = Arrays.copyOf(results, room);
+        ofSets = Arrays.copyOf(ofSets, room);
       }
       for (int member : members) {
         rowsOut[out] = row;
         places[out] = several ? at.reference.rows().place(member) : this.found[row];
         from[out] = source[row];
+        ofSets[out] = several ? NO_SET : sets[row];
         results[out++] = outcomes[row];
       }
     }
@@ -411,7 +414,7 @@ final class LookupRunner implements StepRunner {
     outcomes = results;
     tried = new int[places.length];
     inLeftOut = new int[places.length];
-    sets = new int[places.length];
+    sets = ofSets;
     kept = new int[places.length];
     return out;
   }
@@ -450,7 +453,13 @@ final class LookupRunner implements StepRunner {
       int outcome = outcomes[row];
       if (outcome == MATCHED) {
         Source from = sources[source[row]];
-        from.fetch(found[row]);
+        @Nullable String[] combined =
+            sets[row] == NO_SET ? null : from.reference.choices().combined(sets[row]);
+        if (combined == null) {
+          from.fetch(found[row]);
+        } else {
+          from.fetch(combined);
+        }
         for (int a : from.missing) {
           columns[a].append(fills[MATCHED][a]);
           counts.notBrought[a]++;

@@ -29,6 +29,7 @@ import org.slf4j.LoggerFactory;
 /** Reads a reference once and builds what a lookup needs of it. */
 final class ReferenceLoader {
   private static final CellVector[] NO_CELLS = {};
+  private static final long MEGA = 1_000_000;
   private static final Logger LOG = LoggerFactory.getLogger(ReferenceLoader.class);
 
   private final Lookup lookup;
@@ -91,14 +92,18 @@ final class ReferenceLoader {
 
   private LoadedReference read(Progress progress) {
     AtomicLong done = new AtomicLong();
+    AtomicLong bytes = new AtomicLong();
     Runnable ended = () -> {};
     try (ReadAhead reading = new ReadAhead(lookup.reference)) {
       ended = progress.reading(lookup.reference, reading::bytesRead, done::get);
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
         take(batch);
         done.addAndGet(batch.rows());
+        bytes.set(reading.bytesRead());
         reading.recycle(batch);
       }
+    } catch (OutOfMemoryError e) {
+      throw notEnoughMemory(bytes.get(), e);
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new DataException("reading " + lookup.reference.name() + " was interrupted", e);
@@ -108,6 +113,25 @@ final class ReferenceLoader {
     LoadedReference loaded = finish();
     LOG.debug("{}: {} rows, {} bytes", loaded.name(), rows.rows(), loaded.bytes());
     return loaded;
+  }
+
+  /** Says how much the reference would take, going by what the part read so far has. */
+  private DataException notEnoughMemory(long read, OutOfMemoryError cause) {
+    long most = Runtime.getRuntime().maxMemory() / MEGA;
+    long size = lookup.reference.sizeInBytes();
+    long needed = read > 0 && size > read ? (long) (1.2 * most * size / read) : 2 * most;
+    return new DataException(
+        "not enough memory: "
+            + lookup.reference.name()
+            + " needs about "
+            + needed
+            + " MB, this run has "
+            + most
+            + " MB; give more with -Xmx"
+            + (needed / 1000 + 1)
+            + "g (for the command line: ABLE_TWINE_JAVA_OPTIONS), bring fewer columns, or leave out"
+            + " rows with where:",
+        cause);
   }
 
   private void take(Batch batch) {

@@ -2,6 +2,7 @@ package org.abletwine.lookup;
 
 import java.io.Serializable;
 import java.util.Arrays;
+import org.abletwine.table.DataException;
 
 /**
  * The number of each stored row in its file. Takes memory only when rows were left out, for until
@@ -31,9 +32,19 @@ public final class RowNumbers implements Serializable {
       }
     }
     if (!same) {
-      note(stored, (int) fileRow);
+      note(stored, number(fileRow));
     }
     stored++;
+  }
+
+  private static int number(long fileRow) {
+    if (fileRow > Integer.MAX_VALUE) {
+      throw new DataException(
+          "a table of more than "
+              + Integer.MAX_VALUE
+              + " rows, whose rows are to be remembered; leave out rows, or divide the table");
+    }
+    return (int) fileRow;
   }
 
   private void note(int row, int number) {

@@ -87,6 +87,17 @@ final class Source {
     reference.rows().fetch(place, targets, empties, fills);
   }
 
+  /** Appends cells that rows put together come to. */
+  void fetch(@Nullable String[] combined) {
+    for (int cell = 0; cell < targets.length; cell++) {
+      CellVector target = targets[cell];
+      if (target != null) {
+        target.append(combined[cell] == null ? fills[cell] : combined[cell]);
+        empties[cell] += combined[cell] == null ? 1 : 0;
+      }
+    }
+  }
+
   /** Says in words how a row missed; empty when there is nothing to say. */
   String describeMiss(int row, int miss) {
     RuleChain rule = reference.finder().rule();

@@ -1,5 +1,6 @@
 package org.abletwine.plan;
 
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -137,6 +138,14 @@ final class OutputReader {
 
   static @Nullable Path path(Path folder, @Nullable PlanNode node) {
     String text = node == null ? null : node.text();
-    return text == null ? null : text.equals("-") ? Path.of("-") : folder.resolve(text);
+    if (node == null || text == null) {
+      return null;
+    }
+    try {
+      return text.equals("-") ? Path.of("-") : folder.resolve(text);
+    } catch (InvalidPathException e) {
+      node.wrong("cannot be the name of a file here: " + e.getReason());
+      return null;
+    }
   }
 }

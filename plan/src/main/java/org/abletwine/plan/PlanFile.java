@@ -60,18 +60,29 @@ public final class PlanFile {
     if (root == null) {
       return null;
     }
+    PlanShape.check(root, mistakes);
+    if (!mistakes.none()) {
+      return null; // what follows goes through the plan as if it had no circles
+    }
     Path parent = file.getParent();
     PlanReader reader = new PlanReader(parent == null ? Path.of("") : parent, mistakes);
     Plan plan = reader.read(new PlanNode(root, "", mistakes));
-    if (mistakes.none()) {
-      PlanSchema.validate(root, mistakes);
-    }
     return plan == null ? null : PlanCompiler.compile(plan, file, mistakes);
   }
 
   private static @Nullable Node parse(Path file, Mistakes mistakes) {
     String text;
     try {
+      if (Files.isRegularFile(file) && Files.size(file) > PlanShape.MOST_BYTES) {
+        mistakes.add(
+            Optional.empty(),
+            "a plan of "
+                + Files.size(file)
+                + " bytes, more than "
+                + PlanShape.MOST_BYTES
+                + "; put lists of values into a table, such as one of corrections");
+        return null;
+      }
       text = Files.readString(file);
     } catch (NoSuchFileException e) {
       throw new DataException("there is no plan file " + file + "; check the name", e);
@@ -101,6 +112,8 @@ public final class PlanFile {
       mistakes.add(e.getProblemMark(), "not well-formed YAML: " + problem);
     } catch (YamlEngineException e) {
       mistakes.add(Optional.empty(), "not well-formed YAML: " + e.getMessage());
+    } catch (StackOverflowError e) {
+      mistakes.add(Optional.empty(), PlanShape.TOO_DEEP);
     }
     return null;
   }

@@ -106,6 +106,11 @@ final class PlanNode {
   /** The items of a list; a single item counts as a list of one. */
   List<PlanNode> items() {
     if (node instanceof SequenceNode sequence) {
+      if (sequence.getValue().isEmpty()) {
+        String name = path.substring(path.lastIndexOf(", ") + 1).strip();
+        mistakes.add(
+            mark(), name + ": the list is empty; state at least one, or leave " + name + " out");
+      }
       List<PlanNode> items = new ArrayList<>();
       for (Node item : sequence.getValue()) {
         items.add(new PlanNode(item, path, mistakes));

@@ -158,7 +158,7 @@ final class PlanReader {
       }
       return null;
     }
-    String name = file.text();
+    Path path = OutputReader.path(folder, file);
     PlanNode header = settings.get("header");
     PlanNode encoding = settings.get("encoding");
     PlanNode nulls = settings.get("nulls");
@@ -172,7 +172,7 @@ final class PlanReader {
             nulls == null ? List.of() : nulls.texts(),
             ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
             TypeReader.read(settings.get("types")));
-    return name == null ? null : new TableSpec(folder.resolve(name), options, file.mark());
+    return path == null ? null : new TableSpec(path, options, file.mark());
   }
 
   private static @Nullable Character delimiter(@Nullable PlanNode node) {

@@ -61,6 +61,9 @@ final class StepReader {
                   steps.add(new ComputeSpec(name, text, expression.mark()));
                 }
               });
+      if (steps.isEmpty()) {
+        columns.wrong("state at least one column as NAME: EXPRESSION");
+      }
     }
     return steps;
   }

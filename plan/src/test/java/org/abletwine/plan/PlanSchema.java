@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.networknt.schema.Error;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
@@ -12,10 +11,7 @@ import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.HashMap;
-import java.util.Map;
-import java.util.Optional;
-import org.snakeyaml.engine.v2.exceptions.Mark;
+import java.util.List;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
@@ -24,13 +20,13 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import org.snakeyaml.engine.v2.nodes.Tag;
 
 /** Holds a plan against the JSON Schema that ships with the tool. */
-public final class PlanSchema {
+final class PlanSchema {
   private static final String RESOURCE = "plan.schema.json";
 
   private PlanSchema() {}
 
   /** Returns the JSON Schema of plan files, as text. */
-  public static String text() {
+  static String text() {
     try (InputStream in = PlanSchema.class.getResourceAsStream(RESOURCE)) {
       if (in == null) {
         throw new IllegalStateException(RESOURCE + " is not in this build");
@@ -41,43 +37,31 @@ public final class PlanSchema {
     }
   }
 
-  static void validate(Node root, Mistakes mistakes) {
-    Map<String, Optional<Mark>> places = new HashMap<>();
-    JsonNode json = toJson(root, "", places);
-    Schema schema =
-        SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-            .getSchema(text(), InputFormat.JSON);
-    for (Error error : schema.validate(json)) {
-      String pointer = error.getInstanceLocation().toString();
-      mistakes.add(
-          places.getOrDefault(pointer, root.getStartMark()), inWords(pointer, error.getMessage()));
-    }
+  private static final Schema SCHEMA =
+      SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+          .getSchema(text(), InputFormat.JSON);
+
+  /** What the schema has against a plan; empty when nothing. */
+  static List<String> problems(Node root) {
+    return SCHEMA.validate(toJson(root)).stream()
+        .map(error -> error.getInstanceLocation() + ": " + error.getMessage())
+        .toList();
   }
 
-  /** What the plan's own readers pass: lists that need something in them. */
-  private static String inWords(String pointer, String message) {
-    String name = pointer.substring(pointer.lastIndexOf('/') + 1);
-    return message.startsWith("must have at least 1 item")
-        ? name + ": the list is empty; state at least one, or leave " + name + " out"
-        : message;
-  }
-
-  private static JsonNode toJson(Node node, String pointer, Map<String, Optional<Mark>> places) {
+  private static JsonNode toJson(Node node) {
     JsonNodeFactory make = JsonNodeFactory.instance;
-    places.put(pointer, node.getStartMark());
     if (node instanceof MappingNode mapping) {
       ObjectNode object = make.objectNode();
       for (NodeTuple tuple : mapping.getValue()) {
         String key = tuple.getKeyNode() instanceof ScalarNode scalar ? scalar.getValue() : "?";
-        String below = pointer + "/" + key.replace("~", "~0").replace("/", "~1");
-        object.set(key, toJson(tuple.getValueNode(), below, places));
+        object.set(key, toJson(tuple.getValueNode()));
       }
       return object;
     }
     if (node instanceof SequenceNode sequence) {
       ArrayNode array = make.arrayNode();
       for (Node item : sequence.getValue()) {
-        array.add(toJson(item, pointer + "/" + array.size(), places));
+        array.add(toJson(item));
       }
       return array;
     }
