@@ -2,6 +2,7 @@ package org.abletwine.match;
 
 import java.math.BigDecimal;
 import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -19,6 +20,8 @@ import org.jspecify.annotations.Nullable;
 final class Domains {
   /** Digits of a number that has a coordinate of its own. */
   private static final int MOST_DIGITS = 17;
+
+  private static final long DAY = 86_400;
 
   private final RuleRows rows;
   private final MatchRule rule;
@@ -73,7 +76,7 @@ final class Domains {
     long numbers = 0;
     long days = 0;
     long times = 0;
-    Times iso = new Times(true, List.of(), 0);
+    Times iso = new Times(true, List.of(), 0, 0);
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
         if (rows.isNull(row, v)) {
@@ -161,7 +164,7 @@ final class Domains {
   /** Times as fine as the finest of theirs, and where that is too fine for a long, as ranks. */
   private Domain times(boolean withTime, List<String> patterns) {
     DatePatterns dates = new DatePatterns(patterns);
-    Times whole = new Times(withTime, patterns, 0);
+    Times whole = new Times(withTime, patterns, 0, 0);
     int places = rule.within() == null ? 0 : Times.places(rule.within());
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
@@ -183,18 +186,31 @@ final class Domains {
     // Half way between two times needs one decimal place more.
     boolean nearest = rule.kind() == MatchRule.Kind.NEAREST;
     int needed = nearest ? places + 1 : places;
-    List<Ranks.Time> all = needed <= Times.MOST_PLACES ? List.of() : allTimes(dates);
-    if (all.stream().allMatch(time -> Times.fits(time.time(), needed))) {
-      return new Times(withTime, patterns, needed);
+    if (needed <= Times.MOST_PLACES) {
+      return new Times(withTime, patterns, needed, 0);
+    }
+    List<Ranks.Time> all = allTimes(dates);
+    long origin = all.stream().mapToLong(Domains::seconds).min().orElse(0);
+    long last = all.stream().mapToLong(Domains::seconds).max().orElse(0);
+    BigDecimal reach = rule.within() == null ? BigDecimal.ZERO : rule.within();
+    boolean near = reach.compareTo(BigDecimal.valueOf(Times.span(needed) / DAY)) < 0;
+    if (last - origin < Times.span(needed) && near) {
+      return new Times(withTime, patterns, needed, origin);
     }
     if (nearest) {
       throw new DataException(
           place
-              + ": match: nearest takes times of up to "
+              + ": match: nearest takes times of more than "
               + (Times.MOST_PLACES - 1)
-              + " decimal places of a second");
+              + " decimal places of a second only where they, and within, span no more than "
+              + Times.span(needed) / DAY
+              + " days; round the times");
     }
     return new Ranks<>(all, new Ranks.TimeReading(dates), whole.noun());
+  }
+
+  private static long seconds(Ranks.Time time) {
+    return time.time().toEpochSecond(ZoneOffset.UTC);
   }
 
   private List<Ranks.Time> allTimes(DatePatterns dates) {

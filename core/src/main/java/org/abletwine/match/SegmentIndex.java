@@ -48,7 +48,7 @@ final class SegmentIndex implements RuleIndex {
       } else if (coordinates[row] == Domain.UNFIT) {
         found[row] = UNFIT;
       } else {
-        found[row] = partitions[row] < 0 ? ABSENT : targets[found[row]];
+        found[row] = segments.has(partitions[row]) ? targets[found[row]] : ABSENT;
       }
     }
   }
@@ -89,7 +89,10 @@ final class SegmentIndex implements RuleIndex {
   /** What a value leads to. */
   int target(int partition, String value) {
     long coordinate = domain.coordinate(value.toCharArray(), 0, value.length());
-    return coordinate == Domain.UNFIT ? UNFIT : targets[segments.find(partition, coordinate)];
+    if (coordinate == Domain.UNFIT) {
+      return UNFIT;
+    }
+    return segments.has(partition) ? targets[segments.find(partition, coordinate)] : ABSENT;
   }
 
   /** Whether a value cannot be compared; null can be, and fits nothing. */
@@ -114,6 +117,9 @@ final class SegmentIndex implements RuleIndex {
     long coordinate = domain.coordinate(value.toCharArray(), 0, value.length());
     if (coordinate == Domain.UNFIT) {
       return "not " + domain.noun();
+    }
+    if (!segments.has(partition)) {
+      return "";
     }
     int segment = segments.find(partition, coordinate);
     int target = targets[segment];

@@ -103,6 +103,11 @@ final class Segments implements Serializable {
     return first.length - 1;
   }
 
+  /** Whether there is such a partition: the last ones may have lost all their rows. */
+  boolean has(int partition) {
+    return partition >= 0 && partition < partitions();
+  }
+
   long start(int segment) {
     return starts[segment];
   }
@@ -122,7 +127,7 @@ final class Segments implements Serializable {
   /**
    * Finds the last segments that start at or below coordinates.
    *
-   * @param partitions the partition of each row; of a negative one, the result means nothing
+   * @param partitions the partition of each row; of one that is not there, the result means nothing
    * @param coordinates the coordinates
    * @param rows how many
    * @param found takes the segments
@@ -133,7 +138,7 @@ final class Segments implements Serializable {
     }
     int[] last = new int[rows];
     for (int row = 0; row < rows; row++) {
-      bounds(Math.max(0, partitions[row]), coordinates[row], found, last, row);
+      bounds(has(partitions[row]) ? partitions[row] : 0, coordinates[row], found, last, row);
     }
     long seen = 0;
     for (int row = 0; row < rows; row++) {

@@ -26,15 +26,20 @@ final class Times implements Domain {
   /** How many of the units counted make a second. */
   private final long second;
 
-  /** The farthest second from 1970 that can be counted. */
+  /** The second counted from. */
+  private final long origin;
+
+  /** The farthest second from there that can be counted. */
   private final long farthest;
 
   /**
    * @param withTime whether the reference holds times of day
    * @param patterns how dates are written, or none for ISO 8601
    * @param places decimal places of a second that are told apart, 0 to 10
+   * @param origin the second counted from, as seconds since 1970-01-01
    */
-  Times(boolean withTime, List<String> patterns, int places) {
+  Times(boolean withTime, List<String> patterns, int places, long origin) {
+    this.origin = origin;
     this.withTime = withTime;
     this.dates = new DatePatterns(patterns);
     this.places = places;
@@ -59,10 +64,9 @@ final class Times implements Domain {
     return Math.max(0, Math.min(NANO_PLACES, scale));
   }
 
-  /** Whether a time can be counted with so many decimal places. */
-  static boolean fits(LocalDateTime time, int places) {
-    long most = BigDecimal.valueOf(FARTHEST / 2 - 1).movePointLeft(places).longValue() - 1;
-    return Math.abs(time.toEpochSecond(ZoneOffset.UTC)) < most;
+  /** How many seconds can be counted with so many decimal places, one way. */
+  static long span(int places) {
+    return BigDecimal.valueOf(FARTHEST / 4).movePointLeft(places).longValue();
   }
 
   /** Whether a text is a day as ISO 8601 writes it, where the column does. */
@@ -82,7 +86,8 @@ final class Times implements Domain {
     return time == null ? UNFIT : coordinate(time.toEpochSecond(ZoneOffset.UTC), time.getNano());
   }
 
-  private long coordinate(long seconds, int nanos) {
+  private long coordinate(long since1970, int nanos) {
+    long seconds = since1970 - origin;
     if (Math.abs(seconds) > farthest) {
       return seconds < 0 ? -FARTHEST + 1 : FARTHEST - 1; // beyond any of the reference
     }
@@ -110,7 +115,8 @@ final class Times implements Domain {
     long nanos =
         places >= NANO_PLACES ? part / (second / 1_000_000_000) : part * (1_000_000_000 / second);
     LocalDateTime time =
-        LocalDateTime.ofEpochSecond(Math.floorDiv(units, second), (int) nanos, ZoneOffset.UTC);
+        LocalDateTime.ofEpochSecond(
+            origin + Math.floorDiv(units, second), (int) nanos, ZoneOffset.UTC);
     return withTime ? time.toString() : time.toLocalDate().toString();
   }
 

@@ -1,0 +1,192 @@
+package org.abletwine.plan.random;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.PlannedRun;
+import org.abletwine.step.Progress;
+import org.abletwine.table.DataException;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * Random plans against the oracle: the rows as they are written, exceptions, figures and rollups.
+ * Any number of them by {@code -Dplans=5000}, from any seed on by {@code -Dplans.seed=1}.
+ */
+class RandomPlansTest {
+  private static final int PLANS = Integer.getInteger("plans", 200);
+  private static final int SEED = Integer.getInteger("plans.seed", 1);
+
+  @TempDir private Path folder;
+
+  @Test
+  void agreeWithTryingEveryRow() throws IOException {
+    int stopped = 0;
+    for (int seed = SEED; seed < SEED + PLANS; seed++) {
+      stopped += agrees(seed) ? 0 : 1;
+    }
+    assertThat(stopped).as("plans that have to stop").isLessThan(1 + PLANS / 4);
+  }
+
+  /** Returns false when the run has to stop, and does. */
+  private boolean agrees(int seed) throws IOException {
+    RandomPlan plan = new RandomPlan(seed, 7_000);
+    Path here = Files.createDirectories(folder.resolve("" + seed));
+    Files.writeString(here.resolve("tickets.csv"), plan.tickets.write(plan.random));
+    for (Grid table : plan.references) {
+      Files.writeString(here.resolve(table.name + ".csv"), table.write(plan.random));
+    }
+    Files.writeString(here.resolve("none.csv"), "a\n");
+    Path file = Files.writeString(here.resolve("p.plan.yaml"), plan.text());
+    String about = "seed " + seed + "\n" + plan.text();
+    Act.Told told = new Act.Told(new ArrayList<>(), new LinkedHashMap<>());
+    List<Act.Line> expected = new ArrayList<>();
+    try {
+      expected = expected(plan, told);
+    } catch (Look.Stops e) {
+      PlannedRun run = PlanFile.load(file);
+      org.assertj.core.api.Assertions.assertThatThrownBy(() -> run.run(Progress.NONE))
+          .as(about)
+          .isInstanceOf(DataException.class);
+      assertThat(here.resolve("out.csv")).as(about).doesNotExist();
+      return false;
+    }
+    PlannedRun.Result result;
+    try {
+      result = PlanFile.load(file).run(Progress.NONE);
+    } catch (RuntimeException e) {
+      throw new AssertionError(about + "\n" + java.util.Arrays.asList(e.getStackTrace()), e);
+    }
+    List<String> columns = result.record().columns();
+    List<String> shown = new ArrayList<>();
+    expected.forEach(row -> shown.add(shown(row, columns)));
+    List<List<String>> written = Grid.parse(Files.readString(here.resolve("out.csv")));
+    assertThat(written.get(0)).as(about).isEqualTo(columns);
+    List<String> got = new ArrayList<>();
+    written.subList(1, written.size()).forEach(row -> got.add(shown(row)));
+    assertThat(got).as(about).isEqualTo(shown);
+    untouchedCellsLeaveAsTheyCame(plan, expected, columns, written, about);
+    assertThat(exceptions(here)).as(about).isEqualTo(told.exceptions().stream().sorted().toList());
+    figures(result, told, about);
+    rollup(plan, here, expected, about);
+    return true;
+  }
+
+  private static List<Act.Line> expected(RandomPlan plan, Act.Told told) {
+    List<Act.Line> rows = new ArrayList<>();
+    for (int row = 0; row < plan.tickets.rows.size(); row++) {
+      Map<String, @Nullable String> cells = new LinkedHashMap<>();
+      for (String column : plan.tickets.columns) {
+        cells.put(column, plan.tickets.get(row, column));
+      }
+      rows.add(new Act.Line(row + 1, cells));
+    }
+    for (Act act : plan.acts) {
+      if (act instanceof Act.Lookup lookup) {
+        lookup.look().staying();
+        lookup.look().otherwise().forEach(Look::staying);
+      }
+    }
+    for (Act act : plan.acts) {
+      rows = act.apply(rows, told);
+    }
+    return rows;
+  }
+
+  private static String shown(Act.Line row, List<String> columns) {
+    List<String> cells = new ArrayList<>();
+    columns.forEach(column -> cells.add(String.valueOf(row.get(column))));
+    return String.join("¦", cells);
+  }
+
+  private static String shown(List<String> raw) {
+    List<String> cells = new ArrayList<>();
+    raw.forEach(cell -> cells.add(String.valueOf(Grid.value(cell))));
+    return String.join("¦", cells);
+  }
+
+  private static void untouchedCellsLeaveAsTheyCame(
+      RandomPlan plan,
+      List<Act.Line> rows,
+      List<String> columns,
+      List<List<String>> written,
+      String about) {
+    for (int row = 0; row < rows.size(); row++) {
+      int number = rows.get(row).number() - 1;
+      for (String column : plan.tickets.columns) {
+        String value = plan.tickets.get(number, column);
+        if (java.util.Objects.equals(rows.get(row).get(column), value)) {
+          assertThat(written.get(row + 1).get(columns.indexOf(column)))
+              .as(about)
+              .isEqualTo(plan.tickets.raw.get(number)[plan.tickets.column(column)]);
+        }
+      }
+    }
+  }
+
+  private static List<String> exceptions(Path here) throws IOException {
+    List<String> found = new ArrayList<>();
+    for (List<String> row : Grid.parse(Files.readString(here.resolve("exceptions.csv")))) {
+      String kind = row.get(1);
+      if (List.of("unmatched", "ambiguous", "blank-key").contains(kind)) {
+        String key = Grid.value(row.get(4));
+        found.add(row.get(0) + "/" + kind + "/" + row.get(3) + "/" + (key == null ? "" : key));
+      }
+    }
+    found.sort(null);
+    return found;
+  }
+
+  private static void figures(PlannedRun.Result result, Act.Told told, String about) {
+    for (LookupFigures figures : result.record().lookups()) {
+      Map<String, Long> counts = told.figures().getOrDefault(figures.name(), Map.of());
+      assertThat(
+              List.of(
+                  figures.matched(),
+                  figures.unmatched(),
+                  figures.ambiguous(),
+                  figures.blankKey(),
+                  figures.wouldMatch()))
+          .as(figures.name() + " of " + about)
+          .isEqualTo(
+              List.of(
+                  counts.getOrDefault("matched", 0L),
+                  counts.getOrDefault("unmatched", 0L),
+                  counts.getOrDefault("ambiguous", 0L),
+                  counts.getOrDefault("blank-key", 0L),
+                  counts.getOrDefault("would", 0L)));
+      long misses = figures.misses().stream().mapToLong(LookupFigures.Miss::rows).sum();
+      assertThat(misses).as(about).isLessThanOrEqualTo(figures.unmatched() + figures.blankKey());
+    }
+  }
+
+  private static void rollup(RandomPlan plan, Path here, List<Act.Line> rows, String about)
+      throws IOException {
+    if (plan.rollupBy == null) {
+      return;
+    }
+    Map<String, long[]> groups = new TreeMap<>();
+    for (Act.Line row : rows) {
+      long[] group =
+          groups.computeIfAbsent(String.valueOf(row.get(plan.rollupBy)), g -> new long[2]);
+      group[0]++;
+      group[1] += Long.parseLong(String.valueOf(row.get("id")));
+    }
+    List<String> expected = new ArrayList<>();
+    groups.forEach((group, totals) -> expected.add(group + "¦" + totals[0] + "¦" + totals[1]));
+    List<String> got = new ArrayList<>();
+    List<List<String>> written = Grid.parse(Files.readString(here.resolve("rollup.csv")));
+    written.subList(1, written.size()).forEach(row -> got.add(shown(row)));
+    assertThat(got).as(about).containsExactlyInAnyOrderElementsOf(expected);
+  }
+}
