@@ -165,11 +165,10 @@ final class ReferenceLoader {
       int number = rows.rows();
       rows.add(cells, row, keys);
       numbers.add(batch.rowNumber(row));
+      boolean findable = finder.add(keys, ruled, row, number);
+      blankKeys += findable ? 0 : 1;
       if (wholeKeys != null) {
-        wholeKeys.add(row);
-      }
-      if (!finder.add(keys, ruled, row, number)) {
-        blankKeys++;
+        wholeKeys.add(row, findable);
       }
     }
   }
@@ -273,7 +272,7 @@ final class ReferenceLoader {
       for (int rule : layout.rules()) {
         KeyPart part = lookup.key.get(rule);
         for (int v = part.theirsTo() == null ? 1 : 2; v > 0; v--) {
-          steps.add(KeyLayout.steps(lookup, part));
+          steps.add(KeyLayout.stepsOf(lookup, part, false));
         }
       }
       encoder = new KeyEncoder(columns.stream().mapToInt(Integer::intValue).toArray(), steps);
@@ -283,10 +282,15 @@ final class ReferenceLoader {
       encoder.encode(batch, keys);
     }
 
-    /** Adds a row; every row of the reference's store is added, so the numbers agree. */
-    void add(int row) {
+    /**
+     * Adds a row; every row of the reference's store is added, so the numbers agree. One that no
+     * key can find is nobody's duplicate.
+     */
+    void add(int row, boolean findable) {
       store.add(NO_CELLS, row, keys);
-      index.add(keys, row, store.rows() - 1);
+      if (findable) {
+        index.add(keys, row, store.rows() - 1);
+      }
     }
 
     HashIndex index() {

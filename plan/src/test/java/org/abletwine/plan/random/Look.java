@@ -83,7 +83,9 @@ record Look(
     for (int row : rows) {
       List<@Nullable String> whole = new ArrayList<>();
       for (Fit part : key) {
-        whole.add(part.normalised(table.get(row, part.theirs())));
+        String value = table.get(row, part.theirs());
+        boolean regex = part.kind().equals("regex") && value != null;
+        whole.add(regex ? value.strip() : part.normalised(value));
         if (part.theirsTo() != null) {
           whole.add(part.normalised(table.get(row, part.theirsTo())));
         }
