@@ -11,7 +11,10 @@ import org.abletwine.table.Table;
 import org.abletwine.table.TableReader;
 import org.jspecify.annotations.Nullable;
 
-/** A table of strings, for tests; its batches are as small as asked, so that edges are met. */
+/**
+ * A table of strings, for tests. Its batches are as small as asked, so that edges are met, and each
+ * is filled in another of the ways there are ({@link BatchFilling}), so that every test meets all.
+ */
 public final class MemoryTable implements Table {
   private final String name;
   private final Schema schema;
@@ -73,22 +76,20 @@ public final class MemoryTable implements Table {
     return schema;
   }
 
+  /** Fills each batch in another way: the way of its number, and of this table. */
   @Override
   public TableReader open() {
     return new TableReader() {
       private int next;
+      private int batches =
+          Math.floorMod(name.hashCode() + rows.size(), BatchFilling.values().length);
 
       @Override
       public boolean read(Batch into) {
-        into.clear(next + 1, ',');
-        for (int i = 0; i < batchRows && next < rows.size(); i++, next++) {
-          int marks = 0;
-          for (String cell : rows.get(next)) {
-            into.addCell(cell);
-            marks |= cell == null ? Batch.NULL : 0;
-          }
-          into.endRow(marks | Batch.ALTERED);
-        }
+        int end = Math.min(rows.size(), next + batchRows);
+        BatchFilling.values()[batches++ % BatchFilling.values().length].fill(
+            into, next + 1, rows.subList(next, end));
+        next = end;
         return into.rows() > 0;
       }
 
