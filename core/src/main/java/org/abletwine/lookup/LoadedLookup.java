@@ -170,7 +170,7 @@ public final class LoadedLookup
     }
     return new LookupResult(
         outcome,
-        matched ? reference.name() : "",
+        matched || outcome == Outcome.AMBIGUOUS ? reference.name() : "",
         matched ? reference.numbers().of(row) : 0,
         attributes);
   }

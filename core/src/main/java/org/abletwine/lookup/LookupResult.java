@@ -9,7 +9,8 @@ import org.jspecify.annotations.Nullable;
  * What one record's lookup gave.
  *
  * @param outcome what came of it
- * @param reference the reference that had the row, one tried otherwise perhaps; empty when none had
+ * @param reference the reference that had the row, or rows that disagree, one tried otherwise
+ *     perhaps; empty when none had
  * @param referenceRow the reference row taken, 1-based, header not counted; 0 when none was
  * @param attributes the attributes by name; values are null where nothing was found or filled
  */

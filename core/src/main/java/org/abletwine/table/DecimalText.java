@@ -20,8 +20,8 @@ public final class DecimalText {
   /** Decimal places a number of one long may have. */
   public static final int MOST_PLACES = 18;
 
-  /** Characters of a number at most. */
-  public static final int MOST_CHARACTERS = 200;
+  /** Characters of a number at most: one of a thousand digits and as many places is read back. */
+  public static final int MOST_CHARACTERS = 2_100;
 
   /** The greatest exponent of ten, and the most decimal places. */
   public static final int MOST_EXPONENT = 1000;

@@ -19,7 +19,19 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Profiles of random columns against counting with sets of strings. */
 class ProfileOracleTest {
   private static final String[] WORDS = {
-    "a", "A", " a", "a ", "b", "\u00A0b", "07", "7", "007", "Ab", "aB", "cc"
+    "\uD83C\uDF3E\uD83C\uDF3E\uD83C\uDF3Ewheat\uD83C\uDF3E\uD83C\uDF3E",
+    "a",
+    "A",
+    " a",
+    "a ",
+    "b",
+    "\u00A0b",
+    "07",
+    "7",
+    "007",
+    "Ab",
+    "aB",
+    "cc"
   };
 
   @ParameterizedTest
@@ -40,8 +52,9 @@ class ProfileOracleTest {
     assertThat(column.examples())
         .containsExactlyElementsOf(distinct.stream().limit(column.examples().size()).toList());
     assertThat(column.shortest())
-        .isEqualTo(known.stream().mapToInt(String::length).min().orElse(0));
-    assertThat(column.longest()).isEqualTo(known.stream().mapToInt(String::length).max().orElse(0));
+        .isEqualTo(known.stream().mapToInt(ProfileOracleTest::points).min().orElse(0));
+    assertThat(column.longest())
+        .isEqualTo(known.stream().mapToInt(ProfileOracleTest::points).max().orElse(0));
     assertThat(column.straySpaces())
         .isEqualTo(known.stream().filter(w -> !w.equals(w.replaceAll("[ \u00A0]", ""))).count());
     Set<String> folded = new HashSet<>();
@@ -51,6 +64,10 @@ class ProfileOracleTest {
     assertThat(column.caseForms()).isEqualTo(distinct.size() - folded.size());
     assertThat(column.zeroForms()).isEqualTo(distinct.size() - bare.size());
     assertThat(column.unique()).isFalse();
+  }
+
+  private static int points(String text) {
+    return text.codePointCount(0, text.length());
   }
 
   private static ColumnProfile profile(List<@Nullable String> cells) {

@@ -16,6 +16,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -23,9 +24,25 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** What expressions come to: a table of expression, and result with the columns below. */
 class ExpressionTest {
   private static final List<String> NAMES =
-      List.of("a", "b", "half", "nothing", "word", "spaced", "day", "later", "Net kg");
+      List.of(
+          "a", "b", "half", "nothing", "word", "spaced", "day", "later", "Net kg", "on", "till",
+          "high", "low", "arabic", "nbsp");
   private static final @Nullable String[] ROW = {
-    "7", "2", "0.50", null, "Tamsin", "  oats ", "2026-07-20", "2026-08-31", "12"
+    "7",
+    "2",
+    "0.50",
+    null,
+    "Tamsin",
+    "  oats ",
+    "2026-07-20",
+    "2026-08-31",
+    "12",
+    "2026-01-01",
+    "2026-01-31",
+    "\uD83C\uDF3E",
+    "\uFFFD",
+    "\u0661\u0662",
+    "\u00A0oats\t"
   };
 
   private static Columns columns() {
@@ -133,6 +150,48 @@ class ExpressionTest {
         "day = '2026-07-20' | true",
         "day < date '2026-07-21' | true",
         "current_date | 2026-09-01",
+        "cast(word as varchar(2)) | Ta",
+        "cast(word as varchar(20)) | Tamsin",
+        "cast(b as char(3)) || 'x' | 2  x",
+        "cast(high || 'ab' as varchar(1)) = high | true",
+        "char_length(trim(nbsp)) | 6",
+        "trim(both 'n' from trim(leading 'T' from word)) | amsi",
+        "high > low | true",
+        "high between low and 'zzz' | false",
+        "low < high and not high <= low | true",
+        "day - on | 200",
+        "till - on | 30",
+        "on - till | -30",
+        "till - '2026-01-30' | 1",
+        "'2026-01-30' - on | 29",
+        "a - b | 5",
+        "coalesce(nothing, b) < 4 | true",
+        "coalesce(a, b) < 10 | true",
+        "case when a = 7 then b end < 4 | true",
+        "case when a = 7 then a else b end < 10 | true",
+        "nullif(a, b) < 10 | true",
+        "coalesce(on, till) - on | 0",
+        "power(3, -1) | 0.333333333333",
+        "power(half, 2) | 0.2500",
+        "5.00 % 3 | 2.00",
+        "half % 0.3 | 0.20",
+        "6 % 2.000 | 0.000",
+        "0 - (-9223372036854775808) | 9223372036854775808",
+        "-(-9223372036854775808) | 9223372036854775808",
+        "1 / (-9223372036854775808) | 0",
+        "-9223372036854775808 / (-9223372036854775808) | 1",
+        "18446744073709551616 / (-9223372036854775808) | -2",
+        "'a''b' || word | a'bTamsin",
+        "word like 'T%' and word like '%n' and word like '%ms%' | true",
+        "'50%' like '%!%' escape '!' | true",
+        "word like 'T!%' escape '!' | false",
+        "high like '_' | true",
+        "'abcabd' like '%abd' | true",
+        "'aab' like 'a_b' | true",
+        "'ab' like 'a_b' | false",
+        "'ababac' like '%abac%' | true",
+        "'xaybz' like '%a_b%' | true",
+        "a in (1, 2, 3, 4, 5, 6, 7) | true",
       })
   void comesTo(String expression, @Nullable String expected) {
     assertThat(value(expression)).isEqualTo(expected);
@@ -191,13 +250,136 @@ class ExpressionTest {
         "extract(hour from day) | YEAR, MONTH or DAY",
         "day + interval '1' hour | needs DAY, MONTH or YEAR",
         "cast(a as blob) | a type that is not known",
-        "day < '20.7.2026' | is not a date"
+        "day < '20.7.2026' | is not a date",
+        "word || 'abc | at character 13: a single quote is not closed",
+        "word || \"abc | a double quote is not closed",
+        "a \\ b | goes wrong at character 3",
+        "'' - '' | is text where a number is needed",
+        "a +\u2028 b | U+2028 is no space",
+        "a +\u00A0b | U+00A0 is no space",
+        "day + interval '99999999999999' day | up to seven digits",
+        "cast(a as decimal(99999999, 2)) | beyond 1000",
+        "cast(a as decimal(2, 5)) | more decimal places than digits",
+        "1e999999999 | exponent of up to 1000",
+        "a / 1e-999999 | exponent of up to 1000",
+        "word like 'a' escape 'xy' | a single character",
+        "word like 'a!b' escape '!' | must stand before %, _ or itself",
+        "word like 'a!' escape '!' | must stand before %, _ or itself",
+        "trim('xy' from word) | a single character",
+        "trim('' from word) | a single character",
+        "word similar to 'a' | an operator that is not known",
+        "word ilike 'a' | an operator that is not known",
+        "0 + ~a | an operator that is not known",
+        "E'a\\n' | a letter before the quote",
+        "a between symmetric 1 and 2 | SYMMETRIC",
+        "try_cast(word as integer) | is not known",
+        "upper(distinct word) | does not take",
+        "day - 5 | is a number where a date is needed"
       })
   void wrongExpressionsAreRefusedBeforeAnyRow(String expression, String message) {
     assertThatThrownBy(() -> value(expression))
         .isInstanceOf(SettingException.class)
         .message()
         .contains(message);
+  }
+
+  @Test
+  void whatIsTooLargeIsRefusedAtOnce() {
+    for (String deep :
+        List.of(
+            "a" + " + a".repeat(3_000), "a" + "||a".repeat(3_000), "not ".repeat(2_000) + "a=1")) {
+      assertThatThrownBy(() -> value(deep))
+          .isInstanceOf(SettingException.class)
+          .hasMessageContaining("200 operations");
+    }
+    assertThatThrownBy(() -> value("not ".repeat(10_000) + "a = 1"))
+        .hasMessageContaining("more than 20000");
+    assertThatThrownBy(() -> value("(".repeat(3_000) + "a" + ")".repeat(3_000)))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("100 brackets");
+    assertThat(value("a in (" + "0, ".repeat(5_000) + "7)")).isEqualTo("true");
+  }
+
+  @Test
+  void anEmptyTextIsNoExpression() {
+    assertThatThrownBy(() -> value(" "))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("there is nothing in it");
+  }
+
+  /** What depends on the rows is bounded too: digits, characters, years. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiterString = " | ",
+      value = {
+        "9e900 * 9e900 | more than 1000 digits",
+        "power(9, 999) * power(9, 999) | more than 1000 digits",
+        "power(123456789, 999) | more than 1000 digits",
+        "cast('9999-12-31' as date) + interval '1' day | is not between 0001-01-01 and 9999-12-31",
+        "cast('0001-01-01' as date) - interval '9999' year | is not between",
+        "cast('1000' || '0-01-01' as date) | is not a date",
+        "cast(arabic as integer) | is not a number",
+        "arabic + 1 | is not a number",
+        "on - word | is not a number"
+      })
+  void whatCannotBeOfARowIsAnErrorOfThatRow(String expression, String message) {
+    assertThatThrownBy(() -> value(expression))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("row 1, compute x")
+        .hasMessageContaining(message);
+  }
+
+  @Test
+  void aTextThatGrowsEndsWithAnError() {
+    Columns columns = new Columns("t", new Schema(List.of("x")));
+    String half = "y".repeat(60_000);
+    for (String text : List.of("x || x", "replace(x, 'y', 'yy')")) {
+      Expression grows = Expression.of(text, columns, "compute x", Expression.Settings.STRICT);
+      assertThatThrownBy(() -> grows.over(Batch.ofOneRow(half)))
+          .isInstanceOf(DataException.class)
+          .hasMessageContaining("120000 characters, more than 100000");
+    }
+  }
+
+  /** However long the text and however many signs: nothing is tried twice. */
+  @Test
+  @Timeout(10)
+  void likeIsLinear() {
+    Columns columns = new Columns("t", new Schema(List.of("x")));
+    String text = "a".repeat(500_000);
+    for (String pattern :
+        List.of("%a".repeat(300) + "%b", "%" + "a".repeat(1_000) + "b%", "%a%".repeat(300))) {
+      Expression like =
+          Expression.condition(
+              "x like '" + pattern + "'", columns, "keep", Expression.Settings.STRICT);
+      like.over(Batch.ofOneRow(text));
+      assertThat(like.isTrue(0)).isEqualTo(!pattern.contains("b"));
+    }
+  }
+
+  @Test
+  void aRowWithSeveralErrorsCountsOnce() {
+    Expression lenient =
+        Expression.of(
+            "coalesce(a / 0, b / 0, word + 1)",
+            columns(),
+            "compute x",
+            new Expression.Settings(true, null));
+    lenient.over(Batch.ofOneRow(ROW));
+    assertThat(lenient.text(0)).isNull();
+    assertThat(lenient.errors()).isEqualTo(1);
+  }
+
+  @Test
+  void aColumnOfWholeNumbersTakesNoOthers() {
+    Columns columns = new Columns("t", new Schema(List.of("kg")));
+    columns.typed("kg", ColumnType.of(ColumnType.Kind.INTEGER));
+    Expression doubled = Expression.of("kg * 2", columns, "compute x", Expression.Settings.STRICT);
+    doubled.over(Batch.ofOneRow("7.0"));
+    assertThat(doubled.text(0)).isEqualTo("14.0");
+    assertThatThrownBy(() -> doubled.over(Batch.ofOneRow("1.5")))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("\"1.5\" is not a whole number");
   }
 
   @Test

@@ -27,6 +27,15 @@ class BandsTest {
         .toList();
   }
 
+  /** Keys of several parts are compared part by part, however they are shown. */
+  @Test
+  void partsThatLookAlikeTogetherAreApart() {
+    MemoryTable table =
+        MemoryTable.of("m", "crop,grade,from,to", "a | b,c,0,10", "a,b | c,5,15", "a,b | c,10,20");
+    assertThat(findings(bands(table, new int[] {0, 1}, 2, 3)))
+        .containsExactly("OVERLAP a | b | c 10..15 [2, 3]");
+  }
+
   @Test
   void overlapsGapsReversedAndOpenEndsAreNamedWithTheirRows() {
     MemoryTable table =

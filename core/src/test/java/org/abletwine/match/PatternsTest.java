@@ -1,9 +1,17 @@
 package org.abletwine.match;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.List;
 import java.util.Random;
 import java.util.regex.Pattern;
+import org.abletwine.MemoryTable;
+import org.abletwine.key.Normalise;
+import org.abletwine.lookup.KeyPart;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.table.SettingException;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -104,6 +112,122 @@ class PatternsTest {
       })
   void theRequiredLiteralIsTheLongestRun(String regex, String literal) {
     assertThat(of(MatchRule.Kind.REGEX, regex).literal()).isEqualTo(literal);
+  }
+
+  /** A piece of a regular expression, and texts that fit it. */
+  private record Piece(String regex, String... texts) {}
+
+  private static final List<Piece> PIECES =
+      List.of(
+          new Piece("oats", "oats"),
+          new Piece("a", "a"),
+          new Piece("[[:alpha:]]", "a", "Z"),
+          new Piece("[[:digit:]]+", "7", "42"),
+          new Piece("[^[:space:]]", "x", "]"),
+          new Piece("[^]x]", "a", "["),
+          new Piece("[]x]", "]", "x"),
+          new Piece("[a\\]b]", "]", "b"),
+          new Piece("\\101", "A"),
+          new Piece("\\x42", "B"),
+          new Piece("\\x{43}", "C"),
+          new Piece("\\d", "5"),
+          new Piece("\\D", "z"),
+          new Piece("\\w\\W", "q-"),
+          new Piece("\\pL", "é"),
+          new Piece("\\p{Lu}", "É"),
+          new Piece(".", "?", "ж"),
+          new Piece("(ab)", "ab"),
+          new Piece("(a|bc)", "a", "bc"),
+          new Piece("(?:xy)+", "xy", "xyxy"),
+          new Piece("k*", "", "kk"),
+          new Piece("k+", "k", "kkk"),
+          new Piece("k?", "", "k"),
+          new Piece("k{2}", "kk"),
+          new Piece("k{0,2}m", "m", "km"),
+          new Piece("\\Qa+b\\E", "a+b"),
+          new Piece("\\.\\*", ".*"),
+          new Piece("([[:upper:]]b)?", "", "Ab"),
+          new Piece("(\\Q)\\E|x)", ")", "x"));
+
+  /**
+   * Texts made from the pattern fit it, so the filter by literals must let each of them through.
+   */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4})
+  void textsMadeFromAPatternFitIt(long seed) {
+    Random random = new Random(seed);
+    for (int i = 0; i < 500; i++) {
+      StringBuilder regex = new StringBuilder();
+      StringBuilder text = new StringBuilder("ab".substring(random.nextInt(3)));
+      for (int n = 1 + random.nextInt(5); n > 0; n--) {
+        Piece piece = PIECES.get(random.nextInt(PIECES.size()));
+        regex.append(piece.regex());
+        text.append(piece.texts()[random.nextInt(piece.texts().length)]);
+      }
+      text.append("ba".substring(random.nextInt(3)));
+      String pattern = random.nextInt(8) == 0 ? regex + "|never" : regex.toString();
+      Patterns patterns = of(MatchRule.Kind.REGEX, pattern);
+      assertThat(patterns.fits(text.toString())).as("%s in %s", pattern, text).isTrue();
+      assertThat(text.toString()).as(pattern).contains(patterns.literal());
+      if (text.length() > 0) { // empty text is a blank key
+        assertThat(found(MatchRule.Kind.REGEX, pattern, text.toString(), "none"))
+            .as("%s in %s by the index", pattern, text)
+            .isEqualTo(pattern);
+      }
+    }
+  }
+
+  private static @Nullable String found(
+      MatchRule.Kind kind, String pattern, String text, String... steps) {
+    Lookup lookup =
+        Lookup.in(
+                new MemoryTable(
+                    "patterns", List.of("p"), List.<String[]>of(new String[] {pattern}), 3))
+            .normalise(Normalise.parse(List.of(steps)))
+            .key(KeyPart.matching("t", kind, "p"))
+            .bring("p");
+    return lookup.load().find(text).get("p");
+  }
+
+  /** What normalising does to a text it must not do to the signs of a pattern. */
+  @ParameterizedTest
+  @CsvSource({
+    "REGEX, '\\D+', ABC, true, trim ignore-case",
+    "REGEX, '^\\D+$', 123, false, trim ignore-case",
+    "REGEX, ' ^load:\\S+ ', 'LOAD:x', true, trim ignore-case",
+    "REGEX, 'Bad[A-C]', 'badb', true, trim ignore-case",
+    "REGEX, 'caf\u00c9$', 'Caf\u00e9', true, trim ignore-case",
+    "REGEX, 'stra\u00dfe+', 'STRASSEE', true, trim ignore-case",
+    "REGEX, 'r\u00e9d', 'red', true, trim ignore-accents",
+    "REGEX, 'r[\u00e9x]d', 'r\u00ead', true, trim ignore-accents",
+    "REGEX, 'a\\ ', 'xa ', false, trim",
+    "REGEX, 'a\\ ', 'a b', true, trim",
+    "WILDCARD, '*-end*', 'x-END y', true, trim ignore-case",
+    "WILDCARD, '*-*', 'ab', true, trim ignore-punctuation",
+    "WILDCARD, 'a?c', 'a-c', false, trim ignore-punctuation",
+    "WILDCARD, 'a??c', 'axyc', true, trim ignore-punctuation",
+    "WILDCARD, '*a  b?', 'xa b1', true, trim collapse-spaces",
+    "WILDCARD, 'n*4', 'no. 5 of 4', true, trim digits-only",
+    "STARTS_WITH, ' OATS', 'oats, wet', true, trim ignore-case",
+    "CONTAINS, 'B-C', 'abcd', true, trim ignore-case ignore-punctuation"
+  })
+  void normalisingKeepsWhatAPatternMeans(
+      MatchRule.Kind kind, String pattern, String text, boolean fits, String steps) {
+    assertThat(found(kind, pattern, text, steps.split(" ")) != null).isEqualTo(fits);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "REGEX, drop-leading-zeros",
+    "REGEX, ignore-punctuation",
+    "REGEX, collapse-spaces",
+    "WILDCARD, first=3",
+    "WILDCARD, as-number"
+  })
+  void stepsThatWouldChangeAPatternAreRefused(MatchRule.Kind kind, String step) {
+    assertThatThrownBy(() -> found(kind, "a", "a", "trim", step))
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("without changing what it means");
   }
 
   @Test

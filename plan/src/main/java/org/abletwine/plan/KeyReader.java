@@ -11,6 +11,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.match.MatchRule;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a key: parts in the short form {@code ours = theirs}, or in the long one. */
@@ -120,13 +121,13 @@ final class KeyReader {
     if (node == null || text == null) {
       return null;
     }
-    try {
-      BigDecimal number = new BigDecimal(text);
-      if (number.compareTo(least) >= 0 && (most == null || number.compareTo(most) <= 0)) {
-        return number;
-      }
-    } catch (NumberFormatException e) {
-      // told below, like a number out of range
+    BigDecimal number = DecimalText.read(text);
+    boolean inRange =
+        number != null
+            && number.compareTo(least) >= 0
+            && (most == null || number.compareTo(most) <= 0);
+    if (inRange) {
+      return number;
     }
     node.wrong("expected a number, " + range + ", found \"" + text + "\"");
     return null;

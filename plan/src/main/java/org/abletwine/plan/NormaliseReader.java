@@ -18,7 +18,11 @@ final class NormaliseReader {
     for (PlanNode item : items) {
       try {
         if (item.isMapping()) {
+          int before = steps.size();
           item.anyEntries().forEach((name, argument) -> steps.add(step(name, argument)));
+          if (steps.size() == before) {
+            item.wrong("state a step, such as trim or { pad-zeros: 6 }");
+          }
         } else {
           String name = item.text();
           if (name != null && !(name.equals("none") && items.size() == 1)) {
