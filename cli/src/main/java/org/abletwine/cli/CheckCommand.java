@@ -31,7 +31,7 @@ final class CheckCommand implements Callable<Integer> {
   public Integer call() {
     List<String> mistakes = PlanFile.check(plan);
     if (json) {
-      System.out.println(RunJson.mistakes(mistakes));
+      System.out.println(Streams.json(RunJson.mistakes(mistakes)));
     } else if (mistakes.isEmpty()) {
       System.out.println(plan.getFileName() + ": no mistakes found; nothing was run");
     } else {

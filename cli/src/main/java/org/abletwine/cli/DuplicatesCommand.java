@@ -118,7 +118,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     DuplicateAudit audit = DuplicateAudit.of(table, columns, steps);
     DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
     if (json) {
-      System.out.println(AuditJson.duplicates(report));
+      System.out.println(Streams.json(AuditJson.duplicates(report)));
     } else {
       print(table, report);
     }
@@ -149,7 +149,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     int[] columns = key == null ? new int[0] : columns(table, key, "--key: ");
     BandReport report = Bands.of(table, columns, ends, steps());
     if (json) {
-      System.out.println(AuditJson.bands(report));
+      System.out.println(Streams.json(AuditJson.bands(report)));
     } else {
       BandLines.print(table, key, bands, report);
     }

@@ -1,6 +1,7 @@
 package org.abletwine.cli;
 
 import java.io.PrintWriter;
+import java.io.StringWriter;
 import java.util.List;
 import org.abletwine.table.DataException;
 import org.abletwine.table.OutputFile;
@@ -80,16 +81,18 @@ public final class Main implements Runnable {
     try (Streams streams = Streams.shown()) {
       try {
         CommandLine line = new CommandLine(main);
+        StringWriter help = new StringWriter();
         addCommands(line, args);
         int status =
             line.setUsageHelpWidth(100)
                 .setUsageHelpAutoWidth(true)
-                .setOut(new PrintWriter(streams.out()))
+                .setOut(new PrintWriter(help, true))
                 .setErr(new PrintWriter(streams.err()))
                 .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
                 .setParameterExceptionHandler((error, given) -> usage(error, given))
                 .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
                 .execute(args);
+        streams.out().print(help);
         System.out.flush();
         return status;
       } catch (RuntimeException | Error e) {

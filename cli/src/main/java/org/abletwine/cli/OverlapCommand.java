@@ -84,7 +84,7 @@ final class OverlapCommand implements Callable<Integer> {
             measure == null ? -1 : ours.schema().require(measure, "--measure: " + ours.name()),
             Math.max(0, show));
     if (json) {
-      System.out.println(AuditJson.overlap(report));
+      System.out.println(Streams.json(AuditJson.overlap(report)));
     } else {
       print(ours, theirs, report);
     }

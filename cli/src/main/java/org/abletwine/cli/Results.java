@@ -15,7 +15,7 @@ final class Results {
     boolean taken = output.toString().equals("-");
     PrintStream out = taken ? System.err : System.out;
     if (json) {
-      out.println(RunJson.text(run));
+      out.println(Streams.json(RunJson.text(run)));
     } else {
       RunSummary.lines(run, !taken && Ink.colour()).forEach(out::println);
     }

@@ -66,7 +66,7 @@ final class RunCommand implements Callable<Integer> {
     PreviewSink sink = new PreviewSink();
     RunRecord record = run.preview(preview, sink);
     if (json) {
-      System.out.println(RunJson.text(record));
+      System.out.println(Streams.json(RunJson.text(record)));
       return;
     }
     sink.print(System.out, Ink.colour());

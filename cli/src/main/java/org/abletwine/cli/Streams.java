@@ -89,6 +89,25 @@ final class Streams implements AutoCloseable {
     return shown.toString();
   }
 
+  /**
+   * JSON as it may be printed: what {@link #shown} would show is written as JSON does, so that
+   * whoever reads it gets what the data holds.
+   *
+   * @param json JSON text
+   */
+  static String json(String json) {
+    StringBuilder text = new StringBuilder(json.length());
+    for (int at = 0; at < json.length(); at++) {
+      char c = json.charAt(at);
+      if (hidden(c) && c != '\r') {
+        text.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
+      } else {
+        text.append(c);
+      }
+    }
+    return text.toString();
+  }
+
   private static boolean hidden(char c) {
     return c < ' ' && c != '\n'
         || c >= 0x7F && c < 0xA0

@@ -64,7 +64,7 @@ final class TraceCommand implements Callable<Integer> {
               : "there is no row " + row + "; the transactions have fewer");
     }
     if (json) {
-      System.out.println(AuditJson.trace(traced));
+      System.out.println(Streams.json(AuditJson.trace(traced)));
     } else {
       print(traced);
     }
