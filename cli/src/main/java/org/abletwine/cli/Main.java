@@ -63,8 +63,6 @@ public final class Main implements Runnable {
    * @param args the command and its arguments
    */
   public static void main(String[] args) {
-    boolean debug = List.of(args).contains("--debug");
-    System.setProperty("org.slf4j.simpleLogger.defaultLogLevel", debug ? "debug" : "error");
     Streams.checked();
     Runtime.getRuntime().addShutdownHook(new Thread(OutputFile::abandonAll, "clear parts"));
     System.exit(run(args));

@@ -6,6 +6,7 @@ import java.util.Locale;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.FormatFigures;
+import org.abletwine.figures.GuardFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
@@ -211,6 +212,16 @@ final class RunSummary {
                 + rows(format.errors())
                 + " became null for want of a value to format, such as "
                 + format.errorExample());
+      }
+    }
+    for (GuardFigures guard : run.of(GuardFigures.class)) {
+      if (guard.cells() > 0) {
+        notes.add(
+            "formulas: an apostrophe was put before "
+                + count(guard.cells())
+                + (guard.cells() == 1 ? " cell" : " cells")
+                + ", such as "
+                + guard.example());
       }
     }
     if (!notes.isEmpty()) {

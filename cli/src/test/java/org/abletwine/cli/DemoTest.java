@@ -88,6 +88,28 @@ class DemoTest {
     assertThat(demo.resolve("thesis.txt")).hasContent("years of work");
   }
 
+  /** A folder with tickets of somebody else is no demo, whatever its files are called. */
+  @Test
+  void ticketsOfOthersAreNotOverwritten() throws IOException {
+    Files.createDirectory(demo);
+    for (String name : new String[] {"tickets.csv", "README.md", "harvest.plan.yaml"}) {
+      Files.writeString(demo.resolve(name), "mine");
+    }
+    for (String[] more : new String[][] {{}, {"--tickets", "5"}}) {
+      String[] words = more.length == 0 ? new String[] {"demo", "" + demo} : new String[] {"demo", "" + demo, more[0], more[1]};
+      assertThat(Cli.run(words).status()).isEqualTo(1);
+    }
+    assertThat(demo.resolve("tickets.csv")).hasContent("mine");
+    assertThat(demo.resolve("README.md")).hasContent("mine");
+  }
+
+  @Test
+  void aDemoIsLaidOutAnewWhereThereIsOne() throws IOException {
+    assertThat(Cli.run("demo", "" + demo, "--tickets", "5").status()).isZero();
+    assertThat(Cli.run("demo", "" + demo, "--tickets", "9").status()).isZero();
+    assertThat(Files.readAllLines(demo.resolve("tickets.csv"))).hasSize(10);
+  }
+
   @Test
   void previewShowsRowsAndWritesNothing() throws IOException {
     WendleVale.layOut(demo);

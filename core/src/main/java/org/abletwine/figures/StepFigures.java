@@ -8,6 +8,7 @@ public sealed interface StepFigures
         ColumnFigures,
         ComputeFigures,
         FormatFigures,
+        GuardFigures,
         KeepFigures,
         RollupFigures,
         TotalFigures,

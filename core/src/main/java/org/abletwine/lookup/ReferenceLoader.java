@@ -23,14 +23,11 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Schema;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** Reads a reference once and builds what a lookup needs of it. */
 final class ReferenceLoader {
   private static final CellVector[] NO_CELLS = {};
   private static final long MEGA = 1_000_000;
-  private static final Logger LOG = LoggerFactory.getLogger(ReferenceLoader.class);
 
   private final Lookup lookup;
   private final KeyLayout layout;
@@ -110,9 +107,7 @@ final class ReferenceLoader {
     } finally {
       ended.run();
     }
-    LoadedReference loaded = finish();
-    LOG.debug("{}: {} rows, {} bytes", loaded.name(), rows.rows(), loaded.bytes());
-    return loaded;
+    return finish();
   }
 
   /** Says how much the reference would take, going by what the part read so far has. */

@@ -8,6 +8,7 @@ import org.abletwine.step.Columns;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.Schema;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -15,6 +16,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class AllocationTest {
   private static final int BATCHES = 200;
 
+  @Tag("oracle")
   @ParameterizedTest
   @ValueSource(
       strings = {

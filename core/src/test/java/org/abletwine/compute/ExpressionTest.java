@@ -15,6 +15,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -197,6 +198,7 @@ class ExpressionTest {
     assertThat(value(expression)).isEqualTo(expected);
   }
 
+  @Tag("oracle")
   @Test
   void decimalsAgreeWithBigDecimal() {
     Random random = new Random(11);
@@ -283,6 +285,7 @@ class ExpressionTest {
         .contains(message);
   }
 
+  @Tag("oracle")
   @Test
   void whatIsTooLargeIsRefusedAtOnce() {
     for (String deep :
@@ -342,6 +345,7 @@ class ExpressionTest {
   }
 
   /** However long the text and however many signs: nothing is tried twice. */
+  @Tag("oracle")
   @Test
   @Timeout(10)
   void likeIsLinear() {

@@ -12,6 +12,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -152,6 +153,7 @@ class PatternsTest {
   /**
    * Texts made from the pattern fit it, so the filter by literals must let each of them through.
    */
+  @Tag("oracle")
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4})
   void textsMadeFromAPatternFitIt(long seed) {

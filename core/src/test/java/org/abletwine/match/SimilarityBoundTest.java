@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.Set;
 import org.abletwine.match.NearMisses.NearMiss;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -38,6 +39,7 @@ class SimilarityBoundTest {
     };
   }
 
+  @Tag("oracle")
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4})
   void theMostSimilarIsFoundAmongAllKeys(long seed) {

@@ -23,6 +23,7 @@ final class OutputReader {
           "record",
           "rollups",
           "formats",
+          "formulas",
           "drop-columns",
           "order-columns",
           "rename");
@@ -52,11 +53,13 @@ final class OutputReader {
           Map.of(),
           List.of(),
           List.of(),
+          false,
           Optional.empty());
     }
     Map<String, PlanNode> settings = node.entries(OUTPUTS);
     PlanNode drop = settings.get("drop-columns");
     PlanNode order = settings.get("order-columns");
+    PlanNode formulas = settings.get("formulas");
     return new Outputs(
         path(folder, settings.get("enriched")),
         path(folder, settings.get("exceptions")),
@@ -67,6 +70,7 @@ final class OutputReader {
         rename(settings.get("rename")),
         rollups(settings.get("rollups")),
         formats(settings.get("formats")),
+        formulas != null && "guard".equals(formulas.oneOf(List.of("keep", "guard"))),
         node.mark());
   }
 

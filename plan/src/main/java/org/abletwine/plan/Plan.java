@@ -153,5 +153,6 @@ record Plan(
       Map<String, String> rename,
       List<RollupSpec> rollups,
       List<FormatSpec> formats,
+      boolean guardsFormulas,
       Optional<Mark> mark) {}
 }

@@ -12,6 +12,7 @@ import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.Expectation;
 import org.abletwine.figures.FormatFigures;
+import org.abletwine.figures.GuardFigures;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
@@ -113,6 +114,11 @@ public final class RunJson {
       node.put("rows", one.rows());
       node.put("errors", one.errors());
       node.put("error_example", one.errorExample());
+    }
+    for (GuardFigures one : run.of(GuardFigures.class)) {
+      ObjectNode node = root.putObject("formulas_guarded");
+      node.put("cells", one.cells());
+      node.put("example", one.example());
     }
     ArrayNode totals = root.putArray("control_totals");
     for (TotalFigures one : run.of(TotalFigures.class)) {

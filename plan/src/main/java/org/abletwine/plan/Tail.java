@@ -12,6 +12,7 @@ import org.abletwine.derive.ControlTotal;
 import org.abletwine.derive.DropColumns;
 import org.abletwine.derive.ExpectThat;
 import org.abletwine.derive.FormatColumn;
+import org.abletwine.derive.GuardFormulas;
 import org.abletwine.derive.Rollup;
 import org.abletwine.figures.TotalFigures;
 import org.abletwine.lookup.Attribute;
@@ -106,6 +107,9 @@ final class Tail {
           new Placed(
               new ArrangeColumns(plan.outputs().rename(), plan.outputs().orderColumns()),
               plan.outputs().mark()));
+    }
+    if (plan.outputs().guardsFormulas()) {
+      all.add(new Placed(new GuardFormulas(), plan.outputs().mark()));
     }
     return all;
   }

@@ -31,7 +31,7 @@ import org.snakeyaml.engine.v2.nodes.Tag;
  * is a result or a message, soon. Any number of them by {@code -Dmutations=1000000}.
  */
 class MutatedTest {
-  private static final int COUNT = Integer.getInteger("mutations", 500);
+  private static final int COUNT = Integer.getInteger("mutations", 400);
   private static final int SEED = Integer.getInteger("mutations.seed", 1);
   private static final String[] BYTES = {
     "\"",
@@ -106,6 +106,7 @@ class MutatedTest {
         order-columns: [code, kg]
         rename: { text: words }
         formats: { total: { decimals: 2 } }
+        formulas: guard
         rollups: [{ by: [code], totals: [kg, avg(kg), count(*)], grand-total: true, file: up.csv }]
       """;
 

@@ -43,7 +43,7 @@ final class PlanSchema {
 
   /** What the schema has against a plan; empty when nothing. */
   static List<String> problems(Node root) {
-    return SCHEMA.validate(toJson(root)).stream()
+    return SCHEMA.validate(toJson(root).toString(), InputFormat.JSON).stream()
         .map(error -> error.getInstanceLocation() + ": " + error.getMessage())
         .toList();
   }

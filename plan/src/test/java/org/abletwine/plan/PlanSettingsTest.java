@@ -262,4 +262,21 @@ class PlanSettingsTest {
     assertThat(Files.readString(folder.resolve("run.json")))
         .contains("\"measure_by_outcome\" : [ 500, 20, 0, 7 ]");
   }
+
+  /** A spreadsheet runs what begins like a formula; numbers, and all else, leave as they came. */
+  @Test
+  void formulasAreGuardedWhereThatIsAskedFor() throws IOException {
+    write("f.csv", "id,note", "1,=cmd()", "2,-5", "3,\"+x\"", "4,@a", "5,\"plain\"", "6,", "7,--1");
+    String plan =
+        "transactions: { file: f.csv }\nreferences: { s: { file: s.csv, key: site } }\n"
+            + "steps: [{ lookup: s, key: id = site, bring: [town] }]\noutputs: { enriched: o.csv%s }\n";
+    assertThat(run(plan.formatted("")))
+        .isEqualTo(
+            "id,note,town\n1,=cmd(),\n2,-5,\n3,\"+x\",\n4,@a,\n5,\"plain\",\n6,,\n7,--1,\n");
+    assertThat(run(plan.formatted(", record: r.json, formulas: guard")))
+        .isEqualTo(
+            "id,note,town\n1,'=cmd(),\n2,-5,\n3,'+x,\n4,'@a,\n5,\"plain\",\n6,,\n7,'--1,\n");
+    assertThat(Files.readString(folder.resolve("r.json")))
+        .contains("\"cells\" : 4", "row 1: =cmd()");
+  }
 }

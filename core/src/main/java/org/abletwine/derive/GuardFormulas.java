@@ -1,0 +1,84 @@
+package org.abletwine.derive;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.figures.GuardFigures;
+import org.abletwine.step.Columns;
+import org.abletwine.step.RunContext;
+import org.abletwine.step.Step;
+import org.abletwine.step.StepRunner;
+import org.abletwine.table.Batch;
+import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
+
+/**
+ * Puts an apostrophe before cells that a spreadsheet would take for formulas: those that begin with
+ * {@code = + - @}, a tab or a carriage return, and are no numbers. For the last of the steps.
+ * Immutable.
+ */
+public record GuardFormulas() implements Step {
+  private static final String SIGNS = "=+-@\t\r";
+
+  @Override
+  public String title() {
+    return "guard formulas";
+  }
+
+  @Override
+  public void check(Columns columns) {
+    columns.names().forEach(columns::replace);
+  }
+
+  @Override
+  public StepRunner prepare(Columns columns, RunContext context) {
+    List<Integer> guarded = new ArrayList<>();
+    for (String name : columns.names()) {
+      guarded.add(columns.require(name, title()));
+    }
+    columns.names().forEach(columns::replace);
+    return new Runner(guarded);
+  }
+
+  private static boolean formula(String text) {
+    return !text.isEmpty() && SIGNS.indexOf(text.charAt(0)) >= 0 && DecimalText.read(text) == null;
+  }
+
+  private static final class Runner implements StepRunner {
+    private final List<Integer> columns;
+    private long cells;
+    private String example = "";
+
+    Runner(List<Integer> columns) {
+      this.columns = columns;
+    }
+
+    @Override
+    public boolean mayRunWithWriting() {
+      return true;
+    }
+
+    @Override
+    public void apply(Batch batch) {
+      for (int column : columns) {
+        CellVector from = batch.column(column);
+        CellVector target = batch.addColumn();
+        for (int row = 0; row < batch.rows(); row++) {
+          String text = from.get(row);
+          if (text != null && formula(text)) {
+            target.append("'" + text);
+            if (cells++ == 0) {
+              example = "row " + batch.rowNumber(row) + ": " + text;
+            }
+          } else {
+            target.appendAsCame(batch, column, row);
+          }
+        }
+      }
+    }
+
+    @Override
+    public GuardFigures figures() {
+      return new GuardFigures(cells, example);
+    }
+  }
+}
