@@ -13,7 +13,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.demo.WendleVale;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -24,7 +23,7 @@ class AuditCommandsTest {
 
   @BeforeAll
   static void layOut() throws IOException {
-    WendleVale.layOut(demo);
+    OneDemo.into(demo);
   }
 
   private static String file(String name) {

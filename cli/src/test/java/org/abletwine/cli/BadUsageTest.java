@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import org.abletwine.demo.WendleVale;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,7 +24,7 @@ class BadUsageTest {
 
   @BeforeAll
   static void layOut() throws IOException {
-    WendleVale.layOut(demo);
+    OneDemo.into(demo);
   }
 
   private static Arguments gives(int status, String command, String... messages) {

@@ -96,7 +96,10 @@ class DemoTest {
       Files.writeString(demo.resolve(name), "mine");
     }
     for (String[] more : new String[][] {{}, {"--tickets", "5"}}) {
-      String[] words = more.length == 0 ? new String[] {"demo", "" + demo} : new String[] {"demo", "" + demo, more[0], more[1]};
+      String[] words =
+          more.length == 0
+              ? new String[] {"demo", "" + demo}
+              : new String[] {"demo", "" + demo, more[0], more[1]};
       assertThat(Cli.run(words).status()).isEqualTo(1);
     }
     assertThat(demo.resolve("tickets.csv")).hasContent("mine");

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.abletwine.demo.WendleVale;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -16,7 +15,7 @@ class FiguresShownTest {
 
   @BeforeEach
   void layOut() throws IOException {
-    WendleVale.layOut(demo);
+    OneDemo.into(demo);
   }
 
   private Cli.Gave run(String rest) throws IOException {

@@ -8,7 +8,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.abletwine.demo.Planted;
-import org.abletwine.demo.WendleVale;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -20,7 +19,7 @@ class KeyTroublesTest {
 
   @BeforeEach
   void layOut() throws IOException {
-    planted = WendleVale.layOut(demo);
+    planted = OneDemo.into(demo);
   }
 
   private JsonNode json(String... args) throws IOException {

@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.abletwine.demo.WendleVale;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -18,7 +17,7 @@ class WholePlanTest {
 
   @BeforeEach
   void layOut() throws IOException {
-    WendleVale.layOut(demo);
+    OneDemo.into(demo);
   }
 
   private String file(String name) {

@@ -271,11 +271,9 @@ class PlanSettingsTest {
         "transactions: { file: f.csv }\nreferences: { s: { file: s.csv, key: site } }\n"
             + "steps: [{ lookup: s, key: id = site, bring: [town] }]\noutputs: { enriched: o.csv%s }\n";
     assertThat(run(plan.formatted("")))
-        .isEqualTo(
-            "id,note,town\n1,=cmd(),\n2,-5,\n3,\"+x\",\n4,@a,\n5,\"plain\",\n6,,\n7,--1,\n");
+        .isEqualTo("id,note,town\n1,=cmd(),\n2,-5,\n3,\"+x\",\n4,@a,\n5,\"plain\",\n6,,\n7,--1,\n");
     assertThat(run(plan.formatted(", record: r.json, formulas: guard")))
-        .isEqualTo(
-            "id,note,town\n1,'=cmd(),\n2,-5,\n3,'+x,\n4,'@a,\n5,\"plain\",\n6,,\n7,'--1,\n");
+        .isEqualTo("id,note,town\n1,'=cmd(),\n2,-5,\n3,'+x,\n4,'@a,\n5,\"plain\",\n6,,\n7,'--1,\n");
     assertThat(Files.readString(folder.resolve("r.json")))
         .contains("\"cells\" : 4", "row 1: =cmd()");
   }
