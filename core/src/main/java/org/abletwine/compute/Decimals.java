@@ -173,7 +173,7 @@ final class Decimals {
     }
     int tens = powerOfTen(divisor);
     if (tens >= 0) {
-      shift(a, a.scale[row] + tens - b.scale[row], out, row);
+      shift(a, b, a.scale[row] + tens - b.scale[row], out, row);
       return;
     }
     long dividend = Math.abs(a.digits[row]);
@@ -215,17 +215,14 @@ final class Decimals {
   }
 
   /** The dividend's digits with other places: what dividing by a power of ten comes to. */
-  private static void shift(Values a, int wanted, Values out, int row) {
+  private static void shift(Values a, Values b, int wanted, Values out, int row) {
     int least = a.scale[row];
     int places = wanted;
-    long digits = a.digits[row];
     if (places > QUOTIENT_PLACES || places < least) {
-      BigDecimal value = BigDecimal.valueOf(digits, places);
-      BigDecimal rounded =
-          value.setScale(Math.max(least, Math.min(places, QUOTIENT_PLACES)), RoundingMode.HALF_UP);
-      out.number(row, rounded);
+      divideWide(a.number(row), b.number(row), out, row);
       return;
     }
+    long digits = a.digits[row];
     while (places > least && digits % 10 == 0) {
       digits /= 10;
       places--;
