@@ -132,8 +132,9 @@ final class Domains {
         if (value == null) {
           throw unfit(row, v, "a number");
         }
-        scale = Math.max(scale, value.scale());
-        whole = Math.max(whole, value.precision() - value.scale());
+        BigDecimal bare = value.stripTrailingZeros();
+        scale = Math.max(scale, bare.scale());
+        whole = Math.max(whole, bare.precision() - bare.scale());
       }
     }
     // Midpoints between two values need one decimal place more.

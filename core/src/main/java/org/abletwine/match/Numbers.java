@@ -99,7 +99,8 @@ final class Numbers implements Domain {
     if (value == null) {
       return UNFIT;
     }
-    if (value.precision() - value.scale() + scale > 18) {
+    boolean zero = value.signum() == 0; // which is not large, even with a large exponent
+    if (!zero && value.precision() - value.scale() + scale > 18) {
       return value.signum() < 0 ? -FARTHEST + 1 : FARTHEST - 1; // beyond any of the reference
     }
     BigDecimal floor = value.setScale(scale, RoundingMode.FLOOR);
