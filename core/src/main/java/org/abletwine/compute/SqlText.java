@@ -20,6 +20,9 @@ final class SqlText {
 
   private static final Pattern PLACE = Pattern.compile("line (\\d+), column (\\d+)");
 
+  /** What the parser says of text that goes on where an expression is complete. */
+  private static final Pattern PARTIAL = Pattern.compile("partial expression (.+)", Pattern.DOTALL);
+
   private SqlText() {}
 
   /**
@@ -88,7 +91,10 @@ final class SqlText {
     try {
       return CCJSqlParserUtil.parseCondExpression(text, false);
     } catch (JSQLParserException | RuntimeException | StackOverflowError e) {
-      throw new Unreadable(place(text, first), e);
+      Matcher partial = PARTIAL.matcher(String.valueOf(e.getMessage()));
+      throw new Unreadable(
+          partial.find() ? "it goes wrong after `" + partial.group(1) + "`" : place(text, first),
+          e);
     }
   }
 
@@ -119,18 +125,15 @@ final class SqlText {
   /** A hint at the column names that have to be quoted, when that is all there is to it. */
   private static String reserved(String text, List<String> names) {
     String mended = text;
-    String last = null;
     for (String name : names) {
-      String quoted = quoted(mended, name);
-      if (quoted != null) {
-        if (readable(quoted)) {
-          return "; write \"" + name + "\" in double quotes, since it is a word of SQL too";
-        }
-        mended = quoted;
-        last = name;
+      String alone = quoted(text, name);
+      if (alone != null && readable(alone)) {
+        return "; write \"" + name + "\" in double quotes, since it is a word of SQL too";
       }
+      String more = quoted(mended, name);
+      mended = more == null ? mended : more;
     }
-    return last != null && readable(mended)
+    return !mended.equals(text) && readable(mended)
         ? "; write column names in double quotes, since some are words of SQL too"
         : "";
   }
