@@ -10,6 +10,11 @@ import org.abletwine.table.DecimalText;
 /**
  * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what
  * does not. Nothing is allocated as long as the result fits.
+ *
+ * <p>Each short way comes to the same number, places included, as the long one, so a change of a
+ * condition that only chooses the long way more often cannot be seen in any result. (Of the changes
+ * that mutation testing makes here, those that no test notices are of that kind, as far as looked
+ * at: the conditions of {@link #read}, of the reading of plain digits, and of {@link #round}.)
  */
 final class Decimals {
   /** Decimal places that are held beside a long. */

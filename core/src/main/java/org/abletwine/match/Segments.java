@@ -15,6 +15,9 @@ import java.util.Arrays;
  * each step is done for all rows before the next, so that the loads of different rows do not wait
  * for each other. Immutable; safe to share between threads.
  *
+ * <p>Buckets only narrow the search: fewer or wider ones give the same cut, so changes to their
+ * count, their room and the loop that touches the cuts cannot be seen in any result.
+ *
  * <p>Invariant: the cuts of partition {@code p} are those from {@code first[p]} to {@code first[p +
  * 1]}, exclusive; they ascend, and the first is the smallest long, so the search always ends on one
  * of them. Its buckets are those from {@code bucketAt[p]} to {@code bucketAt[p + 1]}, exclusive,
