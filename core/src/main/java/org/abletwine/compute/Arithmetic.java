@@ -126,26 +126,11 @@ final class Arithmetic {
   }
 
   /** Days from one date to another; null when either is. */
-  static final class Days extends Node {
-    private final Node left;
-    private final Node right;
-
-    Days(Node left, Node right) {
-      super(Kind.NUMBER);
-      this.left = left;
-      this.right = right;
-    }
-
-    @Override
-    void compute(Frame frame, boolean @Nullable [] asked) {
-      Values a = left.eval(frame, asked);
-      Values b = right.eval(frame, asked);
-      for (int row = 0; row < frame.rows(); row++) {
-        if (a.known[row] && b.known[row] && !skip(asked, row)) {
-          out.number(row, a.digits[row] - b.digits[row], 0);
-        }
-      }
-    }
+  static Node days(Node left, Node right) {
+    return new Function(
+        (a, row, out, frame) -> out.number(row, a[0].digits[row] - a[1].digits[row], 0),
+        left,
+        right);
   }
 
   /** A number rounded to a stated count of places; null when it is. */

@@ -261,12 +261,12 @@ final class NodeBuilder {
             || one == Kind.ANY && isDay(right)
             || other == Kind.ANY && isDay(left);
     if (days) {
-      return new Arithmetic.Days(build(left, Kind.DATE), build(right, Kind.DATE));
+      return Arithmetic.days(build(left, Kind.DATE), build(right, Kind.DATE));
     }
     Node numbers = new Arithmetic.Binary('-', build(left, Kind.NUMBER), build(right, Kind.NUMBER));
     return one == Kind.ANY && other == Kind.ANY
         ? new UntypedDifference(
-            numbers, new Arithmetic.Days(build(left, Kind.DATE), build(right, Kind.DATE)))
+            numbers, Arithmetic.days(build(left, Kind.DATE), build(right, Kind.DATE)))
         : numbers;
   }
 
