@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Random;
 import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.abletwine.demo.WendleVale;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.step.Progress;
@@ -34,6 +36,9 @@ class FaultTrialsTest {
   private static final List<String> OUTPUTS =
       List.of("out.csv", "exceptions.csv", "left.csv", "up.csv", "draft.csv", "run.json");
 
+  /** More outputs, so that their moves take long enough to fall between two of them. */
+  private static final int MORE = 40;
+
   @TempDir private Path folder;
   private Path small = Path.of("");
 
@@ -49,8 +54,8 @@ class FaultTrialsTest {
     }
   }
 
-  /** A plan whose outputs all say which version wrote them. */
-  private Path plan(String version, Path outputs) throws IOException {
+  /** A plan whose outputs all say which version wrote them, with more rollups on request. */
+  private Path plan(String version, Path outputs, int more) throws IOException {
     return Files.writeString(
         folder.resolve(version + ".plan.yaml"),
         """
@@ -67,9 +72,19 @@ class FaultTrialsTest {
           exceptions: %2$s/exceptions.csv
           corrections: %2$s/draft.csv
           record: %2$s/run.json
-          rollups: [{ by: [version], totals: [count(*)], file: %2$s/up.csv }]
+          rollups:
+            - { by: [version], totals: [count(*)], file: %2$s/up.csv }
         """
-            .formatted(version, outputs));
+                .formatted(version, outputs)
+            + IntStream.range(0, more)
+                .mapToObj(
+                    i ->
+                        "    - { by: [version], totals: [count(*)], file: "
+                            + outputs
+                            + "/more"
+                            + i
+                            + ".csv }\n")
+                .collect(Collectors.joining()));
   }
 
   private Process start(Path plan, Path log) throws IOException {
@@ -125,7 +140,7 @@ class FaultTrialsTest {
   void killedRunsLeaveWholeFilesAndAreToldWhereTheyWereMovingThem() throws Exception {
     Path outputs = Files.createDirectory(folder.resolve("o"));
     Path log = folder.resolve("log.txt");
-    List<Path> plans = List.of(plan("one", outputs), plan("two", outputs));
+    List<Path> plans = List.of(plan("one", outputs, MORE), plan("two", outputs, MORE));
     List<List<byte[]>> whole = new ArrayList<>();
     long longest = 0;
     for (Path plan : plans) {
@@ -136,28 +151,31 @@ class FaultTrialsTest {
     }
     Random random = new Random(1);
     int mixed = 0;
+    int there = 1; // the version that lies there
     for (int kill = 0; kill < KILLS; kill++) {
-      Process run = start(plans.get(kill % 2), log);
+      Process run = start(plans.get(1 - there), log);
       if (kill % 2 == 0) {
         run.waitFor(random.nextLong(longest), TimeUnit.MILLISECONDS);
       } else {
-        while (run.isAlive() && count(outputs, ".moving") == 0) {
-          Thread.onSpinWait(); // the moves take some milliseconds, and begin now
+        while (run.isAlive() && !Files.exists(outputs.resolve(".exceptions.csv.moving"))) {
+          Thread.onSpinWait(); // the moves begin now
         }
-        Thread.sleep(random.nextInt(3));
+        Thread.sleep(random.nextInt(30));
       }
       run.destroyForcibly().waitFor();
       boolean between = versions(outputs, whole).size() > 1;
       mixed += between ? 1 : 0;
       boolean listed = count(outputs, ".moving") > 0;
       assertThat(listed || !between).as("a mixture is known for one").isTrue();
-      assertThat(start(plans.get((kill + 1) % 2), log).waitFor()).isZero();
+      there = random.nextInt(2);
+      assertThat(start(plans.get(there), log).waitFor()).isZero();
       assertThat(Files.readString(log).contains("was ended while it moved its outputs"))
           .as("kill " + kill)
           .isEqualTo(listed);
-      assertThat(versions(outputs, whole)).containsExactly((kill + 1) % 2 == 0 ? "one" : "two");
+      assertThat(versions(outputs, whole)).containsExactly(there == 0 ? "one" : "two");
       assertThat(count(outputs, ".part") + count(outputs, ".moving")).isZero();
     }
+    assertThat(mixed).as("kills between two moves").isGreaterThanOrEqualTo(KILLS / 10);
     System.out.println(KILLS + " kills, " + mixed + " of them between two moves");
   }
 
@@ -173,10 +191,10 @@ class FaultTrialsTest {
     }
     Assumptions.assumeTrue(mounted, "file systems can be mounted here");
     Path outputs = Files.createDirectory(folder.resolve("o"));
-    PlanFile.load(plan("one", outputs)).run(Progress.NONE);
-    PlanFile.load(plan("two", outputs)).run(Progress.NONE);
+    PlanFile.load(plan("one", outputs, 0)).run(Progress.NONE);
+    PlanFile.load(plan("two", outputs, 0)).run(Progress.NONE);
     List<byte[]> two = read(outputs);
-    Path two1 = plan("two", small);
+    Path two1 = plan("two", small, 0);
     for (String name : OUTPUTS) {
       Files.writeString(small.resolve(name), name.equals("draft.csv") ? "" : "old " + name);
     }
