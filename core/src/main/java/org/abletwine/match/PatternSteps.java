@@ -132,9 +132,8 @@ public final class PatternSteps implements NormaliseStep {
         slashes++;
       }
       // A space after a backslash belongs to the expression.
-      return slashes % 2 == 0
-          ? trimmed
-          : regex.substring(0, regex.indexOf(trimmed) + trimmed.length() + 1);
+      int from = regex.indexOf(trimmed);
+      return slashes % 2 == 0 ? trimmed : regex.substring(from, from + trimmed.length() + 1);
     }
     StringBuilder result = new StringBuilder();
     boolean inClass = false;

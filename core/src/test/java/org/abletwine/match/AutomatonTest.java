@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.TreeSet;
 import org.abletwine.match.NearMisses.NearMiss;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -54,6 +55,7 @@ class AutomatonTest {
   }
 
   /** A single slip anywhere in a key is found among many. */
+  @Tag("oracle")
   @Test
   void oneSlipIsFoundAmongManyKeys() {
     Random random = new Random(3);

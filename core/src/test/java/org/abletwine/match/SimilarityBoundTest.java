@@ -40,6 +40,7 @@ class SimilarityBoundTest {
   }
 
   @Tag("oracle")
+  @Tag("oracle")
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4})
   void theMostSimilarIsFoundAmongAllKeys(long seed) {
