@@ -1,8 +1,8 @@
 package org.abletwine;
 
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.abletwine.table.Batch;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /** The ways in which a batch can come to hold some rows. What it holds is the same in each. */
@@ -93,11 +93,10 @@ public enum BatchFilling {
       append(batch, raw + (column + 1 < row.length ? "," : "\n"));
       int mark = cell == null ? Batch.NULL : quoted ? Batch.QUOTED : 0;
       if (raw.length() > value.length() + 2) {
-        value.getChars(0, value.length(), batch.baseText(), start);
-        batch.rewrote(start, start + value.length());
+        Utf8.write(value, batch.text(), start);
         mark |= Batch.ALTERED;
       }
-      batch.addSlice(start, start + value.length(), mark);
+      batch.addSlice(start, start + Utf8.bytes(value).length, mark);
       marks |= mark;
     }
     batch.endRow(marks);
@@ -108,13 +107,7 @@ public enum BatchFilling {
   }
 
   private static void append(Batch batch, String text) {
-    char[] room = batch.room(text.length());
-    text.getChars(0, text.length(), room, batch.used());
-    if (text.chars().allMatch(c -> c < 0x80)) {
-      byte[] bytes = text.getBytes(StandardCharsets.US_ASCII);
-      batch.tookAscii(bytes, 0, bytes.length);
-    } else {
-      batch.took(text.length());
-    }
+    byte[] room = batch.room(Utf8.MOST_BYTES * text.length());
+    batch.took(Utf8.write(text, room, batch.used()) - batch.used());
   }
 }

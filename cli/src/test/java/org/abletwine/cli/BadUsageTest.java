@@ -143,7 +143,7 @@ class BadUsageTest {
         gives(
             2,
             "profile tickets.csv --delimiter ab",
-            "--delimiter: expected comma, semicolon, tab, pipe or one character, found \"ab\"; the names are comma, semicolon, tab, pipe"),
+            "--delimiter: expected comma, semicolon, tab, pipe or one ASCII character, found \"ab\"; the names are comma, semicolon, tab, pipe"),
         gives(
             2,
             "profile tickets.csv --encoding latin-99",

@@ -5,6 +5,7 @@ import java.util.List;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.Spaces;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.Utf8;
 
 /** Gathers what one column holds, batch by batch. */
 final class ColumnProfiler {
@@ -49,16 +50,17 @@ final class ColumnProfiler {
   }
 
   private void value(CellVector cells, int row, int start, int end) {
-    char[] text = cells.text;
+    byte[] text = cells.text;
     values++;
-    int length = Character.codePointCount(text, start, end - start);
+    int length = Utf8.points(text, start, end);
     shortest = Math.min(shortest, length);
     longest = Math.max(longest, length);
-    if (start < end && (Spaces.isSpace(text[start]) || Spaces.isSpace(text[end - 1]))) {
+    if (start < end
+        && (Spaces.length(text, start, end) > 0 || Spaces.lengthBefore(text, start, end) > 0)) {
       straySpaces++;
     }
     guess(text, start, end);
-    long hash = HashCounter.hash(text, start, end);
+    long hash = HashCounter.mixed(cells.hash(row));
     if (unique && !once.add(hash)) {
       unique = false;
     }
@@ -73,15 +75,15 @@ final class ColumnProfiler {
       one.clear();
       one.append(text, start, end);
       Normalise.dropLeadingZeros().apply(one, 1);
-      unpadded.add(HashCounter.hash(one.text, one.starts[0], one.ends[0]));
+      unpadded.add(HashCounter.mixed(one.hash(0)));
       one.clear();
       one.append(text, start, end);
       Normalise.ignoreCase().apply(one, 1);
-      folded.add(HashCounter.hash(one.text, one.starts[0], one.ends[0]));
+      folded.add(HashCounter.mixed(one.hash(0)));
     }
   }
 
-  private void guess(char[] text, int start, int end) {
+  private void guess(byte[] text, int start, int end) {
     if (!whole && !decimal && !date) {
       return;
     }
@@ -90,7 +92,7 @@ final class ColumnProfiler {
     int points = 0;
     int others = 0;
     for (int i = at; i < end; i++) {
-      char c = text[i];
+      byte c = text[i];
       if (c >= '0' && c <= '9') {
         digits++;
       } else if (c == '.') {

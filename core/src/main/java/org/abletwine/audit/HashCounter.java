@@ -84,13 +84,9 @@ final class HashCounter {
     return Math.round(0.7213 / (1 + 1.079 / m) * m * m / sum);
   }
 
-  static long hash(char[] text, int start, int end) {
-    long h = 0x9E3779B97F4A7C15L;
-    for (int i = start; i < end; i++) {
-      h = (h ^ text[i]) * 0x2545F4914F6CDD1DL;
-      h ^= h >>> 29;
-    }
-    h *= 0xBF58476D1CE4E5B9L;
+  /** The hash of a cell with all its bits mixed: the low ones count too. */
+  static long mixed(long hash) {
+    long h = (hash ^ hash >>> 32) * 0xBF58476D1CE4E5B9L;
     return h ^ h >>> 32;
   }
 

@@ -111,8 +111,8 @@ public record TableProfile(
     CellVector one = batch.column(pair[0]);
     CellVector other = batch.column(pair[1]);
     for (int row = 0; row < batch.rows(); row++) {
-      long a = HashCounter.hash(one.text, one.starts[row], one.ends[row]);
-      long b = HashCounter.hash(other.text, other.starts[row], other.ends[row]);
+      long a = HashCounter.mixed(one.hash(row));
+      long b = HashCounter.mixed(other.hash(row));
       if (!seen.add(a * 31 + Long.rotateLeft(b, 17))) {
         return false;
       }

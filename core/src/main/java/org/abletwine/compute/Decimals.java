@@ -1,11 +1,10 @@
 package org.abletwine.compute;
 
-import static java.nio.charset.StandardCharsets.ISO_8859_1;
-
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 
 /**
  * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what
@@ -26,20 +25,10 @@ final class Decimals {
   /** Digits of a number that is computed, at most: more would be no number anyone meant. */
   static final int MOST_DIGITS = 1_000;
 
-  private static final int MOST_FAST_DIGITS = 18;
-  private static final long[] POWERS = new long[19];
-
-  static {
-    POWERS[0] = 1;
-    for (int i = 1; i < POWERS.length; i++) {
-      POWERS[i] = POWERS[i - 1] * 10;
-    }
-  }
-
   private Decimals() {}
 
   /**
-   * Reads a cell that is not null as a number, spaces around it left out. Plain ones of up to 18
+   * Reads a cell that is not null as a number, spaces around it left out. Plain ones of up to 17
    * digits without making an object.
    *
    * @return whether it is one
@@ -49,72 +38,24 @@ final class Decimals {
       into.number(at, cells.digits[row], cells.scales[row]);
       return true;
     }
-    int start = cells.starts[row];
-    int end = cells.ends[row];
-    if (cells.inBytes(row)) {
-      return EightDigits.read(cells.bytes, start, end, into, at)
-          || readPlain(cells.bytes, start, end, into, at)
-          || readSlowly(new String(cells.bytes, start, end - start, ISO_8859_1), into, at);
-    }
-    byte[] few = into.few;
-    int length = end - start;
-    boolean narrows = length <= few.length;
-    for (int i = 0; i < length && narrows; i++) {
-      char c = cells.text[start + i];
-      few[i] = (byte) c;
-      narrows = c < 0x80;
-    }
-    return narrows && readPlain(few, 0, length, into, at)
-        || readSlowly(new String(cells.text, start, length), into, at);
+    return read(cells.text, cells.starts[row], cells.ends[row], into, at);
   }
 
-  private static boolean readPlain(byte[] text, int from, int to, Values into, int row) {
-    int at = from;
-    int end = to;
-    while (at < end && text[at] <= ' ' && text[at] >= 0) {
-      at++;
+  /** As {@link #read}, from a slice of text. */
+  static boolean read(byte[] text, int start, int end, Values into, int at) {
+    long plain = DecimalText.plain(text, start, end);
+    if (plain != DecimalText.NOT_PLAIN) {
+      into.number(at, DecimalText.digits(plain), DecimalText.places(plain));
+      return true;
     }
-    while (end > at && text[end - 1] <= ' ' && text[end - 1] >= 0) {
-      end--;
-    }
-    boolean negative = at < end && text[at] == '-';
-    at += negative || at < end && text[at] == '+' ? 1 : 0;
-    int begin = at;
-    long value = 0;
-    for (; at < end; at++) {
-      int digit = text[at] - '0';
-      if (digit < 0 || digit > 9) {
-        break;
-      }
-      value = value * 10 + digit;
-    }
-    int digits = at - begin;
-    int places = 0;
-    if (at < end && text[at] == '.') {
-      int point = at++;
-      for (; at < end; at++) {
-        int digit = text[at] - '0';
-        if (digit < 0 || digit > 9) {
-          break;
-        }
-        value = value * 10 + digit;
-      }
-      places = at - point - 1;
-    }
-    digits += places;
-    if (at < end || digits == 0 || digits > MOST_FAST_DIGITS) {
-      return false;
-    }
-    into.number(row, negative ? -value : value, places);
-    return true;
-  }
-
-  private static boolean readSlowly(String text, Values into, int row) {
-    BigDecimal value = DecimalText.read(text);
+    BigDecimal value =
+        end - start > DecimalText.MOST_CHARACTERS * Utf8.MOST_BYTES
+            ? null
+            : DecimalText.read(Utf8.text(text, start, end));
     if (value == null) {
       return false;
     }
-    into.number(row, value);
+    into.number(at, value);
     return true;
   }
 
@@ -128,8 +69,8 @@ final class Decimals {
       int places = Math.max(a.scale[row], b.scale[row]);
       long x = a.digits[row];
       long y = subtract ? -b.digits[row] : b.digits[row];
-      long p = POWERS[places - a.scale[row]];
-      long q = POWERS[places - b.scale[row]];
+      long p = DecimalText.power(places - a.scale[row]);
+      long q = DecimalText.power(places - b.scale[row]);
       if (fits(x, p) && fits(y, q) && !(subtract && y == Long.MIN_VALUE)) {
         x *= p;
         y *= q;
@@ -142,11 +83,6 @@ final class Decimals {
     }
     BigDecimal y = b.number(row);
     out.number(row, subtract ? a.number(row).subtract(y) : a.number(row).add(y));
-  }
-
-  /** Ten to the power of 0 to 18. */
-  static long power(int places) {
-    return POWERS[places];
   }
 
   private static boolean fits(long value, long factor) {
@@ -211,8 +147,8 @@ final class Decimals {
 
   /** Which power of ten a number is, or -1. */
   static int powerOfTen(long number) {
-    for (int power = 0; power < POWERS.length && POWERS[power] <= number; power++) {
-      if (POWERS[power] == number) {
+    for (int power = 0; power <= MOST_PLACES && DecimalText.power(power) <= number; power++) {
+      if (DecimalText.power(power) == number) {
         return power;
       }
     }
@@ -249,8 +185,8 @@ final class Decimals {
         return Long.compare(a.digits[row], b.digits[row]);
       }
       int places = Math.max(a.scale[row], b.scale[row]);
-      long p = POWERS[places - a.scale[row]];
-      long q = POWERS[places - b.scale[row]];
+      long p = DecimalText.power(places - a.scale[row]);
+      long q = DecimalText.power(places - b.scale[row]);
       if (fits(a.digits[row], p) && fits(b.digits[row], q)) {
         return Long.compare(a.digits[row] * p, b.digits[row] * q);
       }
@@ -261,13 +197,15 @@ final class Decimals {
   /** Rounds half up, away from zero, to exactly so many places. */
   static void round(Values a, int row, int places, RoundingMode mode, Values out) {
     boolean small = !a.isWide(row) && places >= 0 && places <= MOST_PLACES;
-    if (small && places >= a.scale[row] && fits(a.digits[row], POWERS[places - a.scale[row]])) {
-      out.number(row, a.digits[row] * POWERS[places - a.scale[row]], places);
+    if (small
+        && places >= a.scale[row]
+        && fits(a.digits[row], DecimalText.power(places - a.scale[row]))) {
+      out.number(row, a.digits[row] * DecimalText.power(places - a.scale[row]), places);
       return;
     }
     if (small && places < a.scale[row] && mode == RoundingMode.HALF_UP) {
       int drop = a.scale[row] - places;
-      long unit = POWERS[drop];
+      long unit = DecimalText.power(drop);
       long quotient = DecimalText.shorter(a.digits[row], drop);
       long rest = Math.abs(a.digits[row] - quotient * unit);
       if (rest >= unit - rest) {

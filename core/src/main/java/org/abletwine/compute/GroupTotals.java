@@ -10,6 +10,7 @@ import org.abletwine.index.GroupIndex;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -109,7 +110,7 @@ public final class GroupTotals {
   public void add(int[] groups, CellVector cells, Batch batch) {
     frame.over(batch);
     for (int row = 0; row < batch.rows(); row++) {
-      if (cells.starts[row] >= 0) {
+      if (!cells.isNull(row)) {
         add(groups[row], cells, row);
       }
     }
@@ -150,7 +151,7 @@ public final class GroupTotals {
     if (!one.isWide(0) && one.scale[0] <= scale) {
       long[] held = index.records();
       int at = at(group);
-      long factor = Decimals.power(scale - one.scale[0]);
+      long factor = DecimalText.power(scale - one.scale[0]);
       long value = one.digits[0] * factor;
       boolean fits = Math.multiplyHigh(one.digits[0], factor) == value >> 63;
       long sum = held[at] + value;
@@ -163,7 +164,7 @@ public final class GroupTotals {
   }
 
   private void rescale(int places) {
-    long factor = Decimals.power(places - scale);
+    long factor = DecimalText.power(places - scale);
     long[] held = index.records();
     for (int group = 0; group < index.groups(); group++) {
       int at = at(group);

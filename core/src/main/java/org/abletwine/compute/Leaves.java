@@ -60,6 +60,9 @@ final class Leaves {
     private final DatePatterns dates;
     private final boolean whole;
 
+    /** Takes the text of a column of numbers that is read as dates. */
+    private final CellVector scratch = new CellVector();
+
     /**
      * @param kind what it is read as
      * @param name the column, for messages
@@ -81,12 +84,13 @@ final class Leaves {
         return;
       }
       CellVector cells = frame.batch().column(number);
+      if (kind == Kind.DATE) {
+        cells = cells.asText(scratch);
+      }
       for (int row = 0; row < frame.rows(); row++) {
-        int start = cells.starts[row];
-        if (start < 0 || skip(asked, row)) {
+        if (cells.isNull(row) || skip(asked, row)) {
           continue;
         }
-        int end = cells.ends[row];
         switch (kind) {
           case DATE -> day(frame, cells, row);
           default -> out.text(row, cells.get(row));
@@ -99,12 +103,12 @@ final class Leaves {
       if (number < batch.baseColumns()) {
         numbersOfBase(frame, batch, asked);
       } else {
-        CellVector cells = batch.asIs(number);
+        CellVector cells = batch.column(number);
         if (cells.inNumbers()) {
           out.takeNumbers(cells, frame.rows()); // computed by a step before: nothing to be read
         }
         for (int row = 0; row < frame.rows() && !cells.inNumbers(); row++) {
-          if (cells.starts[row] >= 0 && !skip(asked, row)) {
+          if (!cells.isNull(row) && !skip(asked, row)) {
             number(frame, cells, row);
           }
         }
@@ -126,7 +130,7 @@ final class Leaves {
 
     /** Straight from the text that was read, without a view of the column. */
     private void numbersOfBase(Frame frame, Batch batch, boolean @Nullable [] asked) {
-      byte[] bytes = batch.textBytes();
+      byte[] text = batch.text();
       for (int row = 0; row < frame.rows(); row++) {
         int base = batch.baseRow(row);
         if ((batch.baseMark(base, number) & Batch.NULL) != 0 || skip(asked, row)) {
@@ -134,8 +138,8 @@ final class Leaves {
         }
         int start = batch.baseStart(base, number);
         int end = batch.baseEnd(base, number);
-        if (!batch.hasBytes(start, end) || !EightDigits.read(bytes, start, end, out, row)) {
-          number(frame, batch.column(number), row);
+        if (!Decimals.read(text, start, end, out, row)) {
+          frame.error(row, unfit(batch.column(number), row, "a number"));
         }
       }
     }

@@ -20,8 +20,8 @@ final class SharedScale {
       return false;
     }
     int places = Math.max(a.sharedScale, b.sharedScale);
-    long p = Decimals.power(places - a.sharedScale);
-    long q = Decimals.power(places - b.sharedScale);
+    long p = DecimalText.power(places - a.sharedScale);
+    long q = DecimalText.power(places - b.sharedScale);
     if (a.greatest > MOST / p || b.greatest > MOST / q) {
       return false;
     }
@@ -97,7 +97,7 @@ final class SharedScale {
     long[] to = out.digits;
     int drop = a.sharedScale - places;
     if (drop <= 0) {
-      long factor = Decimals.power(-drop);
+      long factor = DecimalText.power(-drop);
       if (a.greatest > MOST / factor) {
         return false;
       }
@@ -106,12 +106,12 @@ final class SharedScale {
       }
       share(out, places, a.greatest * factor, rows);
     } else if (mode == RoundingMode.HALF_UP && a.greatest <= MOST) {
-      long half = Decimals.power(drop) / 2;
+      long half = DecimalText.power(drop) / 2;
       for (int row = 0; row < rows; row++) {
         long number = x[row];
         to[row] = DecimalText.shorter(number + (number < 0 ? -half : half), drop);
       }
-      share(out, places, a.greatest / Decimals.power(drop) + 1, rows);
+      share(out, places, a.greatest / DecimalText.power(drop) + 1, rows);
     } else {
       return false;
     }
@@ -126,8 +126,8 @@ final class SharedScale {
       return false;
     }
     int places = Math.max(a.sharedScale, b.sharedScale);
-    long p = Decimals.power(places - a.sharedScale);
-    long q = Decimals.power(places - b.sharedScale);
+    long p = DecimalText.power(places - a.sharedScale);
+    long q = DecimalText.power(places - b.sharedScale);
     if (a.greatest > MOST / p || b.greatest > MOST / q) {
       return false;
     }

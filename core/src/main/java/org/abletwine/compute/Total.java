@@ -42,7 +42,7 @@ public final class Total {
    */
   public boolean add(CellVector cells, int row) {
     rows++;
-    if (cells.starts[row] < 0) {
+    if (cells.isNull(row)) {
       nulls++;
       return false;
     }

@@ -23,9 +23,6 @@ final class Values {
   private @Nullable BigDecimal[] wide = new BigDecimal[0];
   @Nullable String[] text = new String[0];
 
-  /** Room for the characters of a number that is being read. */
-  final byte[] few = new byte[48];
-
   /** The scale of all numbers that are known; -1 when they differ, are wide, or nobody looked. */
   int sharedScale = -1;
 
@@ -123,7 +120,7 @@ final class Values {
     System.arraycopy(cells.digits, 0, digits, 0, rows);
     System.arraycopy(cells.scales, 0, scale, 0, rows);
     for (int row = 0; row < rows; row++) {
-      known[row] = cells.starts[row] >= 0;
+      known[row] = !cells.isNull(row);
     }
   }
 

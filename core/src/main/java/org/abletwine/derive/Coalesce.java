@@ -88,7 +88,7 @@ public record Coalesce(
       CellVector names = step.source == null ? null : batch.addColumn();
       for (int row = 0; row < count; row++) {
         int at = 0;
-        while (at < sources.length && sources[at].starts[row] < 0) {
+        while (at < sources.length && sources[at].isNull(row)) {
           at++;
         }
         if (at < sources.length) {

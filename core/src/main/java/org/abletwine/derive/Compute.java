@@ -86,7 +86,6 @@ public record Compute(String column, String expression, Expression.Settings sett
     public void apply(Batch batch) {
       expression.over(batch);
       CellVector target = batch.addColumn();
-      target.clearNarrow();
       int count = batch.rows();
       int none = expression.appendTo(target, count);
       for (int row = 0; row < count && none > 0; row++) {
@@ -106,8 +105,8 @@ public record Compute(String column, String expression, Expression.Settings sett
         return reasons.of(step.column + ": cannot be computed");
       }
       for (int i = 0; i < inputs.length; i++) {
-        CellVector cells = batch.asIs(inputs[i]);
-        if (cells.starts[row] < 0) {
+        CellVector cells = batch.column(inputs[i]);
+        if (cells.isNull(row)) {
           String why = reasons.text(cells.reason(row));
           boolean chained = why.indexOf(": ") > 0;
           return reasons.of(chained ? why : expression.inputs().get(i) + ": " + why);

@@ -39,7 +39,7 @@ public record ControlTotal(String column, String when) implements Step {
 
       @Override
       public void apply(Batch batch) {
-        CellVector cells = batch.asIs(number);
+        CellVector cells = batch.column(number);
         for (int row = 0; row < batch.rows(); row++) {
           total.add(cells, row);
         }

@@ -149,7 +149,7 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
         Expression argument = arguments.get(i);
         argument.over(batch);
         CellVector cells = new CellVector();
-        cells.clearNarrow();
+        cells.clear();
         argument.appendTo(cells, batch.rows());
         totals.get(i).add(new int[batch.rows()], cells, batch);
       }

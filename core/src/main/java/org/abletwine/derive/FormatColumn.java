@@ -200,10 +200,9 @@ public record FormatColumn(
 
     @Override
     public void apply(Batch batch) {
-      CellVector cells = batch.held(from);
+      CellVector cells = batch.column(from);
       CellVector target = batch.addColumn();
-      target.clearNarrow();
-      form.write(batch, step.datePattern == null ? cells : batch.column(from), target);
+      form.write(batch, cells, target);
       rows += batch.rows();
     }
 

@@ -30,6 +30,10 @@ final class RollupRunner implements StepRunner {
   private final GroupIndex index;
   private final GroupTotals[] totals;
   private final CellVector[] groupCells;
+
+  /** Take the text of computed numbers that make groups. */
+  private final CellVector[] scratch;
+
   private int[] groups = new int[0];
   private @Nullable RollupFigures figures;
   private @Nullable TableSink sink;
@@ -41,6 +45,8 @@ final class RollupRunner implements StepRunner {
     this.of = of.clone();
     index = new GroupIndex(by.length, of.length * GroupTotals.COUNTERS);
     groupCells = new CellVector[by.length];
+    scratch = new CellVector[by.length];
+    Arrays.setAll(scratch, i -> new CellVector());
     totals = new GroupTotals[of.length];
     for (int t = 0; t < totals.length; t++) {
       Attribute total = rollup.totals().get(t);
@@ -73,14 +79,14 @@ final class RollupRunner implements StepRunner {
       groups = new int[count];
     }
     for (int i = 0; i < by.length; i++) {
-      groupCells[i] = batch.held(by[i]);
+      groupCells[i] = batch.column(by[i]).asText(scratch[i]);
     }
     index.find(groupCells, count, groups);
     for (int t = 0; t < totals.length; t++) {
       if (of[t] < 0) {
         totals[t].addRows(groups, count);
       } else {
-        totals[t].add(groups, batch.asIs(of[t]), batch);
+        totals[t].add(groups, batch.column(of[t]), batch);
       }
     }
   }

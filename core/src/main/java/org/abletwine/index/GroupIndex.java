@@ -5,7 +5,7 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.abletwine.key.Utf8;
+import org.abletwine.table.ByteHash;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
@@ -24,9 +24,6 @@ import org.jspecify.annotations.Nullable;
 public final class GroupIndex {
   private static final VarHandle WORD =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
-  private static final long GOLDEN = 0x9E3779B97F4A7C15L;
-  private static final long ROOT_TWO = 0x6A09E667F3BCC909L;
-  private static final long NOT_ASCII = 0x8080808080808080L;
   private static final int KEY_WORDS = 3;
   private static final int SHORT = 16;
   private static final int LENGTH_BITS = 28;
@@ -51,6 +48,9 @@ public final class GroupIndex {
   private byte[] keys = new byte[1 << 12];
 
   private int[] starts = new int[0];
+
+  /** Depends on the loads made ahead of their use, so that the compiler keeps them. */
+  @SuppressWarnings("unused")
   private long touched;
 
   /**
@@ -128,7 +128,7 @@ public final class GroupIndex {
     }
   }
 
-  /** A key of one short part in ASCII never goes through memory. */
+  /** A key of one short part never goes through memory. */
   private boolean encodeShort(CellVector[] columns, int row) {
     if (columns.length == 0) {
       return false;
@@ -136,15 +136,12 @@ public final class GroupIndex {
     CellVector cells = columns[0];
     int start = cells.starts[row];
     int length = cells.ends[row] - start;
-    byte[] bytes = cells.bytes;
-    if (start < 0 || length >= SHORT || !cells.inBytes(row) || start + SHORT > bytes.length) {
+    byte[] bytes = cells.text;
+    if (start < 0 || length >= SHORT || start + SHORT > bytes.length) {
       return false;
     }
-    long low = word(bytes, start, start + length);
-    long high = word(bytes, start + 8, start + length);
-    if (((low | high) & NOT_ASCII) != 0) {
-      return false;
-    }
+    long low = ByteHash.word(bytes, start, start + length);
+    long high = ByteHash.word(bytes, start + 8, start + length);
     set(row, length + 1, low << 8 | length + 1, high << 8 | low >>> 56);
     return true;
   }
@@ -157,22 +154,20 @@ public final class GroupIndex {
   }
 
   private static long hash(int length, long first, long second) {
-    long h = (length * GOLDEN ^ first) * ROOT_TWO;
-    h = (h ^ h >>> 32 ^ second) * ROOT_TWO;
-    return (h ^ h >>> 32) * GOLDEN;
+    return ByteHash.end(ByteHash.add(ByteHash.add(ByteHash.begin(length), first), second));
   }
 
   private int encodeLong(CellVector[] columns, int row, int from) {
     int at = from;
     for (CellVector cells : columns) {
-      int room = at + 3 * (cells.ends[row] - cells.starts[row]) + MOST_VARINT + 2 * SHORT;
+      int room = at + cells.ends[row] - cells.starts[row] + MOST_VARINT + 2 * SHORT;
       if (room > keys.length) {
         keys = Arrays.copyOf(keys, 2 * room);
       }
       at = encode(cells, row, at);
     }
     starts[row] = from;
-    set(row, at - from, word(keys, from, at), word(keys, from + 8, at));
+    set(row, at - from, ByteHash.word(keys, from, at), ByteHash.word(keys, from + 8, at));
     if (at - from > SHORT) {
       hashes[row] = hash(hashes[row], keys, from + SHORT, at);
     }
@@ -185,59 +180,18 @@ public final class GroupIndex {
       keys[from] = 0;
       return from + 1;
     }
-    int end = cells.ends[row];
-    if (end - start < Byte.MAX_VALUE / 3 && ascii(cells, row, start, end, from + 1)) {
-      keys[from] = (byte) (end - start + 1);
-      return from + 1 + end - start;
-    }
-    char[] text = text(cells, row).toCharArray();
-    byte[] utf8 = new byte[3 * text.length];
-    int length = Utf8.encode(text, 0, text.length, utf8, 0);
-    int at = Varint.write(keys, from, length + 1);
-    System.arraycopy(utf8, 0, keys, at, length);
-    return at + length;
-  }
-
-  private boolean ascii(CellVector cells, int row, int start, int end, int to) {
-    int any = 0;
-    if (cells.inBytes(row)) {
-      byte[] bytes = cells.bytes;
-      for (int i = start; i < end; i++) {
-        any |= bytes[i];
-        keys[to + i - start] = bytes[i];
-      }
-    } else {
-      char[] text = cells.text;
-      for (int i = start; i < end; i++) {
-        any |= text[i];
-        keys[to + i - start] = (byte) text[i];
-      }
-    }
-    return (any & ~0x7F) == 0;
-  }
-
-  private static String text(CellVector cells, int row) {
-    int start = cells.starts[row];
     int length = cells.ends[row] - start;
-    return cells.inBytes(row)
-        ? new String(cells.bytes, start, length, StandardCharsets.ISO_8859_1)
-        : new String(cells.text, start, length);
+    int at = Varint.write(keys, from, length + 1);
+    System.arraycopy(cells.text, start, keys, at, length);
+    return at + length;
   }
 
   private static long hash(long begun, byte[] bytes, int start, int end) {
     long h = begun;
     for (int at = start; at < end; at += 8) {
-      h = (h ^ word(bytes, at, end)) * ROOT_TWO;
-      h ^= h >>> 32;
+      h = ByteHash.add(h, ByteHash.word(bytes, at, end));
     }
-    return h * GOLDEN;
-  }
-
-  /** Up to eight bytes as a number; what lies past the end counts as zero. */
-  private static long word(byte[] bytes, int at, int end) {
-    long word = (long) WORD.get(bytes, at);
-    int left = end - at;
-    return left >= 8 ? word : left <= 0 ? 0 : word & -1L >>> 64 - 8 * left;
+    return ByteHash.end(h);
   }
 
   private boolean same(int group, int row) {

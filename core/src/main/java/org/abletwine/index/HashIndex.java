@@ -42,10 +42,6 @@ public final class HashIndex implements Serializable {
   /** With more keys than this the table grows. */
   private int limit = (int) (FIRST_SLOTS * MOST_LOAD);
 
-  /** Depends on the loads made ahead of their use, so that the compiler keeps them. */
-  @SuppressWarnings("unused")
-  private transient long touched;
-
   private final RowStore store;
   private final Arena arena;
   private final KeyGroups groups = new KeyGroups();
@@ -190,7 +186,7 @@ public final class HashIndex implements Serializable {
         seen += page[at] + page[Math.min(at + NEXT_LINE, page.length - 1)];
       }
     }
-    touched = seen;
+    encoded.touched = seen;
     // Stage 2: compare keys, and go on along the run in the rare case that only the hash agreed.
     for (int i = from; i < to; i++) {
       if (found[i] != ABSENT) {

@@ -15,11 +15,10 @@ import org.jspecify.annotations.Nullable;
  * <p>A row is four bytes that hold its number and belong to the index, a header (twice the length
  * of its key, plus one when normalising changed it), the key's comparison bytes, and its cells one
  * after another. So whoever has found a key has the row in the cache too. A cell is a header and
- * the characters, one byte each when all are below U+0100, else two. The header is 0 for null, else
- * 1 + 4 times the length in bytes + 2 when the cell is special (might need quotes in some output,
- * or is not plain ASCII) + 1 when wide. Fetching a row touches one place in memory, whatever the
- * number of columns. A cell has one encoding only, so equal cells have equal bytes. Filled by one
- * thread; safe to read from many once published.
+ * its UTF-8. The header is 0 for null, else 1 + twice the length in bytes + 1 when the cell might
+ * need quotes in some output. Fetching a row touches one place in memory, whatever the number of
+ * columns. Equal cells have equal bytes. Filled by one thread; safe to read from many once
+ * published.
  */
 public final class RowStore implements Serializable {
   private static final long serialVersionUID = 1L;
@@ -46,7 +45,6 @@ public final class RowStore implements Serializable {
   private int[][] positions = {new int[16]};
   private int rows;
   private transient byte[] scratch = NO_BYTES;
-  private transient int touched;
 
   /**
    * @param cells how many cells each row has
@@ -176,37 +174,25 @@ public final class RowStore implements Serializable {
   private int pack(CellVector column, int row, int to) {
     int start = column.starts[row];
     int length = column.ends[row] - start;
-    if (to + 2 * length + 5 > scratch.length) {
-      scratch = Arrays.copyOf(scratch, 2 * (to + 2 * length + 5));
+    if (to + length + 5 > scratch.length) {
+      scratch = Arrays.copyOf(scratch, 2 * (to + length + 5));
     }
     if (start < 0) {
       scratch[to] = 0;
       return to + 1;
     }
-    char[] text = column.text;
-    int any = 0;
+    byte[] text = column.text;
     boolean special = length == 0;
-    for (int i = 0; i < length; i++) {
-      char c = text[start + i];
-      any |= c;
-      special |= c < '0' && (c < ' ' || c == '"' || c == '\'' || c == ',') || c == ';' || c == '|';
+    for (int i = start; i < start + length; i++) {
+      byte c = text[i];
+      special |=
+          c < '0' && c >= 0 && (c < ' ' || c == '"' || c == '\'' || c == ',')
+              || c == ';'
+              || c == '|';
     }
-    boolean wide = any >= 0x100;
-    special |= any >= 0x80;
-    int size = wide ? 2 * length : length;
-    int at = Varint.write(scratch, to, 1 + (size << 2 | (special ? 2 : 0) | (wide ? 1 : 0)));
-    if (wide) {
-      for (int i = 0; i < length; i++) {
-        char c = text[start + i];
-        scratch[at++] = (byte) (c >> 8);
-        scratch[at++] = (byte) c;
-      }
-    } else {
-      for (int i = 0; i < length; i++) {
-        scratch[at++] = (byte) text[start + i];
-      }
-    }
-    return at;
+    int at = Varint.write(scratch, to, 1 + (length << 1 | (special ? 1 : 0)));
+    System.arraycopy(text, start, scratch, at, length);
+    return at + length;
   }
 
   /**
@@ -215,15 +201,16 @@ public final class RowStore implements Serializable {
    *
    * @param places places of rows; those that are negative are passed over
    * @param count how many
+   * @return a meaningless number, which the compiler must take for a use of the rows
    */
-  public void touch(int[] places, int count) {
+  public int touch(int[] places, int count) {
     int seen = 0;
     for (int i = 0; i < count; i++) {
       if (places[i] >= 0) {
         seen += arena.page(places[i])[Arena.offset(places[i])];
       }
     }
-    touched = seen;
+    return seen;
   }
 
   /**
@@ -252,13 +239,9 @@ public final class RowStore implements Serializable {
         }
         continue;
       }
-      int size = header - 1 >>> 2;
+      int size = header - 1 >>> 1;
       if (target != null) {
-        if ((header - 1 & 1) == 0) {
-          target.appendNarrow(page, at, size, (header - 1 & 2) != 0);
-        } else {
-          target.appendWide(page, at, size);
-        }
+        target.append(page, at, at + size, (header - 1 & 1) == 0);
       }
       at += size;
     }
@@ -308,7 +291,7 @@ public final class RowStore implements Serializable {
     int at = from;
     for (int cell = 0; cell < count; cell++) {
       int header = Varint.read(page, at);
-      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 2);
+      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 1);
     }
     return at;
   }
@@ -328,7 +311,7 @@ public final class RowStore implements Serializable {
     int nulls = 0;
     for (int cell = 0; cell < to; cell++) {
       int header = Varint.read(page, at);
-      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 2);
+      at += Varint.size(header) + (header == 0 ? 0 : header - 1 >>> 1);
       nulls += header == 0 && cell >= from ? 1 : 0;
     }
     return nulls;

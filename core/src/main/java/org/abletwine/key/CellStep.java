@@ -5,7 +5,8 @@ import org.abletwine.table.CellVector;
 
 /**
  * A step that looks at one cell at a time. Cells that a quick test shows to be in their final form
- * are passed over, so a step costs little where there is nothing for it to do.
+ * are passed over, so a step costs little where there is nothing for it to do; for the others
+ * characters are made.
  */
 abstract class CellStep extends NamedStep {
   private static final long serialVersionUID = 1L;
@@ -15,7 +16,7 @@ abstract class CellStep extends NamedStep {
   }
 
   /** Whether the cell can change at all; must be cheap. */
-  abstract boolean concerns(char[] text, int start, int end);
+  abstract boolean concerns(byte[] text, int start, int end);
 
   /** The cell's new text. */
   abstract CharSequence changed(String cell);
@@ -37,13 +38,5 @@ abstract class CellStep extends NamedStep {
         }
       }
     }
-  }
-
-  static boolean ascii(char[] text, int start, int end) {
-    int any = 0;
-    for (int i = start; i < end; i++) {
-      any |= text[i];
-    }
-    return any < 0x80;
   }
 }

@@ -9,12 +9,12 @@ final class CollapseSpaces extends CellStep {
   }
 
   @Override
-  boolean concerns(char[] text, int start, int end) {
+  boolean concerns(byte[] text, int start, int end) {
     boolean before = false;
     for (int i = start; i < end; i++) {
-      char c = text[i];
-      boolean space = Spaces.isSpace(c);
-      if (space && (before || c != ' ')) {
+      byte c = text[i];
+      boolean space = c == ' ';
+      if (space ? before : c < ' ' && Spaces.length(text, i, end) > 0) {
         return true;
       }
       before = space;

@@ -29,6 +29,9 @@ public final class EncodedKeys {
   /** Whether normalising changed any part of the key. */
   public boolean[] changed = new boolean[0];
 
+  /** Depends on loads made ahead of their use, so that the compiler keeps them. */
+  public long touched;
+
   private int rows;
 
   /** Returns how many keys there are. */

@@ -1,6 +1,7 @@
 package org.abletwine.key;
 
 import org.abletwine.table.CellVector;
+import org.abletwine.table.Utf8;
 
 /** Steps at the ends of a cell: they move positions and copy nothing. */
 final class Ends {
@@ -16,7 +17,7 @@ final class Ends {
 
     @Override
     public void apply(CellVector cells, int rows) {
-      char[] text = cells.text;
+      byte[] text = cells.text;
       for (int row = 0; row < rows; row++) {
         int start = cells.starts[row];
         int last = cells.ends[row] - 1;
@@ -33,12 +34,12 @@ final class Ends {
     private static final long serialVersionUID = 1L;
 
     private final boolean prefix;
-    private final char[] affix;
+    private final byte[] affix;
 
     DropAffix(boolean prefix, String affix) {
       super((prefix ? "drop-prefix: " : "drop-suffix: ") + affix);
       this.prefix = prefix;
-      this.affix = affix.toCharArray();
+      this.affix = Utf8.bytes(affix);
     }
 
     @Override
@@ -79,18 +80,32 @@ final class Ends {
       for (int row = 0; row < rows; row++) {
         int start = cells.starts[row];
         int end = cells.ends[row];
-        if (end - start > count) {
-          int points = Character.codePointCount(cells.text, start, end - start);
-          if (points > count) {
-            int at =
-                first
-                    ? Character.offsetByCodePoints(cells.text, start, end - start, start, count)
-                    : Character.offsetByCodePoints(cells.text, start, end - start, end, -count);
-            cells.ends[row] = first ? at : end;
-            cells.starts[row] = first ? start : at;
+        if (end - start > count && Utf8.points(cells.text, start, end) > count) {
+          if (first) {
+            cells.ends[row] = forward(cells.text, start, count);
+          } else {
+            cells.starts[row] = back(cells.text, end, count);
           }
         }
       }
+    }
+
+    /** Where so many characters from a place on end; more follow. */
+    private static int forward(byte[] text, int from, int count) {
+      int at = from;
+      for (int left = count; left > 0 || !Utf8.leads(text[at]); at++) {
+        left -= Utf8.leads(text[at]) ? 1 : 0;
+      }
+      return at;
+    }
+
+    /** Where the last so many characters before a place begin. */
+    private static int back(byte[] text, int end, int count) {
+      int at = end;
+      for (int left = count; left > 0; ) {
+        left -= Utf8.leads(text[--at]) ? 1 : 0;
+      }
+      return at;
     }
   }
 }

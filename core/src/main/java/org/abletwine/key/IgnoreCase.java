@@ -26,10 +26,10 @@ final class IgnoreCase extends NamedStep {
     for (int row = 0; row < rows; row++) {
       int start = cells.starts[row];
       int end = cells.ends[row];
-      char[] text = cells.text;
+      byte[] text = cells.text;
       for (int i = start; i < end; i++) {
-        char c = text[i];
-        if (c >= 'A' && c <= 'Z' || c >= 0x80) {
+        byte c = text[i];
+        if (c >= 'A' && c <= 'Z' || c < 0) {
           if (!owned) {
             cells.takeOwnership();
             owned = true;
@@ -42,16 +42,16 @@ final class IgnoreCase extends NamedStep {
   }
 
   private static void fold(CellVector cells, int row, int from) {
-    char[] text = cells.text;
+    byte[] text = cells.text;
     int end = cells.ends[row];
     for (int i = cells.starts[row] + from; i < end; i++) {
-      char c = text[i];
-      if (c >= 0x80) {
+      byte c = text[i];
+      if (c < 0) {
         cells.replace(row, foldAll(Objects.requireNonNull(cells.get(row))));
         return;
       }
       if (c >= 'A' && c <= 'Z') {
-        text[i] = (char) (c | 0x20);
+        text[i] = (byte) (c | 0x20);
       }
     }
   }

@@ -1,7 +1,9 @@
 package org.abletwine.key;
 
+import java.util.Arrays;
 import java.util.List;
 import org.abletwine.table.Batch;
+import org.abletwine.table.ByteHash;
 import org.abletwine.table.CellVector;
 
 /**
@@ -15,6 +17,11 @@ public final class KeyEncoder {
   private final int[] columns;
   private final NormaliseStep[][] steps;
   private final CellVector[] parts;
+
+  /** The slices of a part before its steps, to tell what they changed. */
+  private int[] starts = new int[0];
+
+  private int[] ends = new int[0];
 
   /**
    * @param columns the key columns' numbers in the batches to come
@@ -42,18 +49,15 @@ public final class KeyEncoder {
   public void encode(Batch batch, EncodedKeys keys) {
     int rows = batch.rows();
     keys.prepare(rows);
-    int most = rows;
+    int most = parts.length * rows;
     for (int part = 0; part < parts.length; part++) {
       CellVector cells = parts[part];
       batch.copySlices(cells, columns[part]);
-      for (NormaliseStep step : steps[part]) {
-        step.apply(cells, rows);
-      }
       if (steps[part].length > 0) {
-        noteChanged(batch.column(columns[part]), cells, keys.changed, rows);
+        normalise(steps[part], cells, keys.changed, rows);
       }
       for (int row = 0; row < rows; row++) {
-        most += 3 * (cells.ends[row] - cells.starts[row]) + 1;
+        most += cells.ends[row] - cells.starts[row];
       }
     }
     keys.ensureBytes(most);
@@ -62,33 +66,38 @@ public final class KeyEncoder {
     } else {
       encodeParts(keys, rows);
     }
-    KeyHash.hashAll(keys);
+    hash(keys);
   }
 
-  private static void noteChanged(
-      CellVector before, CellVector after, boolean[] changed, int rows) {
-    boolean sameText = before.text == after.text;
+  private void normalise(NormaliseStep[] toApply, CellVector cells, boolean[] changed, int rows) {
+    if (starts.length < rows) {
+      starts = new int[rows];
+      ends = new int[rows];
+    }
+    byte[] text = cells.text;
+    System.arraycopy(cells.starts, 0, starts, 0, rows);
+    System.arraycopy(cells.ends, 0, ends, 0, rows);
+    for (NormaliseStep step : toApply) {
+      step.apply(cells, rows);
+    }
+    boolean sameText = text == cells.text;
     for (int row = 0; row < rows; row++) {
-      int start = before.starts[row];
-      int end = before.ends[row];
-      boolean same =
-          sameText
-              ? start == after.starts[row] && end == after.ends[row]
-              : end - start == after.ends[row] - after.starts[row]
-                  && (start < 0 || sameCharacters(before, after, row));
-      changed[row] |= !same;
+      boolean samePlace = starts[row] == cells.starts[row] && ends[row] == cells.ends[row];
+      changed[row] |=
+          !(sameText && samePlace
+              || starts[row] < 0
+              || Arrays.equals(
+                  text, starts[row], ends[row], cells.text, cells.starts[row], cells.ends[row]));
     }
   }
 
-  private static boolean sameCharacters(CellVector one, CellVector other, int row) {
-    int at = one.starts[row];
-    int to = other.starts[row];
-    for (int end = one.ends[row]; at < end; at++, to++) {
-      if (one.text[at] != other.text[to]) {
-        return false;
-      }
+  private static void hash(EncodedKeys keys) {
+    int start = keys.ends[0];
+    for (int row = 0; row < keys.rows(); row++) {
+      int end = keys.ends[row + 1];
+      keys.hashes[row] = (int) (ByteHash.of(keys.bytes, start, end) >>> 32);
+      start = end;
     }
-    return true;
   }
 
   private static void encodeOne(CellVector cells, EncodedKeys keys, int rows) {
@@ -100,7 +109,7 @@ public final class KeyEncoder {
       if (start == end) {
         keys.blankParts[row] = 1;
       } else {
-        at = encode(cells.text, start, end, bytes, at);
+        at = copy(cells.text, start, end, bytes, at);
       }
       keys.ends[row + 1] = at;
     }
@@ -120,22 +129,15 @@ public final class KeyEncoder {
         if (start == end) {
           keys.blankParts[row] |= 1 << part;
         } else {
-          at = encode(cells.text, start, end, bytes, at);
+          at = copy(cells.text, start, end, bytes, at);
         }
       }
       keys.ends[row + 1] = at;
     }
   }
 
-  private static int encode(char[] text, int start, int end, byte[] bytes, int to) {
-    int at = to;
-    for (int i = start; i < end; i++) {
-      char c = text[i];
-      if (c >= 0x80) {
-        return Utf8.encode(text, i, end, bytes, at);
-      }
-      bytes[at++] = (byte) c;
-    }
-    return at;
+  private static int copy(byte[] text, int start, int end, byte[] bytes, int to) {
+    System.arraycopy(text, start, bytes, to, end - start);
+    return to + end - start;
   }
 }

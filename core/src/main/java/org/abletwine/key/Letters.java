@@ -1,6 +1,7 @@
 package org.abletwine.key;
 
 import java.text.Normalizer;
+import org.abletwine.table.Utf8;
 
 /** Steps that leave characters out by their kind. */
 final class Letters {
@@ -18,8 +19,8 @@ final class Letters {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
-      return !ascii(text, start, end);
+    boolean concerns(byte[] text, int start, int end) {
+      return !Utf8.ascii(text, start, end);
     }
 
     @Override
@@ -43,9 +44,9 @@ final class Letters {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
+    boolean concerns(byte[] text, int start, int end) {
       for (int i = start; i < end; i++) {
-        char c = text[i];
+        byte c = text[i];
         if (!(c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c == ' ')) {
           return true;
         }
@@ -88,7 +89,7 @@ final class Letters {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
+    boolean concerns(byte[] text, int start, int end) {
       for (int i = start; i < end; i++) {
         if (text[i] < '0' || text[i] > '9') {
           return true;

@@ -12,20 +12,31 @@ final class Trim extends NamedStep {
 
   @Override
   public void apply(CellVector cells, int rows) {
-    char[] text = cells.text;
+    byte[] text = cells.text;
     int[] starts = cells.starts;
     int[] ends = cells.ends;
     for (int row = 0; row < rows; row++) {
       int start = starts[row];
       int end = ends[row];
-      while (start < end && Spaces.isSpace(text[start])) {
-        start++;
+      // Whatever is greater than a space, as a signed byte, is ASCII and no space.
+      if (start < end && (text[start] <= ' ' || text[end - 1] <= ' ')) {
+        trim(cells, row);
       }
-      while (start < end && Spaces.isSpace(text[end - 1])) {
-        end--;
-      }
-      starts[row] = start;
-      ends[row] = end;
     }
+  }
+
+  private static void trim(CellVector cells, int row) {
+    byte[] text = cells.text;
+    int start = cells.starts[row];
+    int end = cells.ends[row];
+    int space = 1;
+    while (start < end && (space = Spaces.length(text, start, end)) > 0) {
+      start += space;
+    }
+    while (start < end && (space = Spaces.lengthBefore(text, start, end)) > 0) {
+      end -= space;
+    }
+    cells.starts[row] = start;
+    cells.ends[row] = end;
   }
 }

@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import org.abletwine.table.DataException;
 import org.abletwine.table.DatePatterns;
+import org.abletwine.table.Utf8;
 
 /** Steps that read a cell as something: a number, a date, a pattern. */
 final class Values {
@@ -23,8 +24,8 @@ final class Values {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
-      return end > start && Character.codePointCount(text, start, end - start) < width;
+    boolean concerns(byte[] text, int start, int end) {
+      return end > start && Utf8.points(text, start, end) < width;
     }
 
     @Override
@@ -47,16 +48,19 @@ final class Values {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
+    boolean concerns(byte[] text, int start, int end) {
       boolean plain = end > start && (text[start] != '0' || end - start == 1);
       for (int i = start; i < end && plain; i++) {
         plain = text[i] >= '0' && text[i] <= '9';
       }
-      return !plain && end - start <= MOST_CHARACTERS;
+      return !plain && end - start <= Utf8.MOST_BYTES * MOST_CHARACTERS;
     }
 
     @Override
     CharSequence changed(String cell) {
+      if (cell.length() > MOST_CHARACTERS) {
+        return cell;
+      }
       try {
         BigDecimal number = new BigDecimal(Spaces.trimmed(cell)).stripTrailingZeros();
         // A huge exponent is kept as one: writing it out would be a text of that many digits.
@@ -93,7 +97,7 @@ final class Values {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
+    boolean concerns(byte[] text, int start, int end) {
       return end > start;
     }
 
@@ -121,7 +125,7 @@ final class Values {
     }
 
     @Override
-    boolean concerns(char[] text, int start, int end) {
+    boolean concerns(byte[] text, int start, int end) {
       return true;
     }
 

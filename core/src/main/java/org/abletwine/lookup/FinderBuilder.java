@@ -68,7 +68,7 @@ final class FinderBuilder {
     }
     for (CellVector[] values : ruled) {
       // The ends of a band may be null, which leaves it open; nothing else may.
-      if (values.length == 1 && values[0].starts[row] >= values[0].ends[row]) {
+      if (values.length == 1 && values[0].isBlank(row)) {
         return false;
       }
     }

@@ -120,7 +120,7 @@ final class KeyProbe {
     }
     int parts = 0;
     for (int rule = 0; rule < ruled.length; rule++) {
-      boolean blank = ruled[rule].starts[row] >= ruled[rule].ends[row];
+      boolean blank = ruled[rule].isBlank(row);
       parts |= blank ? 1 << layout.rules()[rule] : 0;
     }
     for (int i = 0; i < layout.equal().length; i++) {

@@ -444,7 +444,6 @@ final class LookupRunner implements StepRunner {
     CellVector[] columns = new CellVector[attributes];
     for (int a = 0; a < attributes; a++) {
       columns[a] = batch.addColumn();
-      columns[a].clearNarrow();
     }
     for (Source one : sources) {
       one.into(columns);

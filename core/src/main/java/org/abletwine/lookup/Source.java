@@ -31,6 +31,9 @@ final class Source {
   /** Whether rows whose key fits several that disagree are repeated. */
   final boolean expands;
 
+  /** Depends on loads made ahead of their use, so that the compiler keeps them. */
+  long touched;
+
   private final @Nullable CellVector[] targets;
   private final @Nullable String[] fills;
 
@@ -71,7 +74,7 @@ final class Source {
     probe.read(batch);
     probe.find(reference.finder(), found);
     if (reference.finder().rule() != null) {
-      reference.rows().touch(found, batch.rows());
+      touched = reference.rows().touch(found, batch.rows());
     }
   }
 

@@ -126,7 +126,7 @@ final class StepGains {
       int row = open[i];
       boolean same = true;
       for (int part = 0; part < ours.length && same; part++) {
-        same = same(ours[part], theirs[part], row);
+        same = ours[part].equal(row, theirs[part], row);
       }
       if (same || stage == stages) {
         gained[stage]++;
@@ -135,18 +135,6 @@ final class StepGains {
       }
     }
     return left;
-  }
-
-  private static boolean same(CellVector one, CellVector other, int row) {
-    return one.starts[row] >= 0
-        && other.starts[row] >= 0
-        && java.util.Arrays.equals(
-            one.text,
-            one.starts[row],
-            one.ends[row],
-            other.text,
-            other.starts[row],
-            other.ends[row]);
   }
 
   List<Share> shares() {

@@ -16,7 +16,7 @@ interface Domain extends Serializable {
   long FARTHEST = 1L << 62;
 
   /** The coordinate of a value. */
-  long coordinate(char[] text, int start, int end);
+  long coordinate(byte[] text, int start, int end);
 
   /** A coordinate as a person would write it. */
   String show(long coordinate);

@@ -10,6 +10,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.DatePatterns;
 import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -177,7 +178,7 @@ final class Domains {
         if (whole.isDay(rows.text(), start, end)) {
           continue;
         }
-        LocalDateTime time = dates.read(new String(rows.text(), start, end - start));
+        LocalDateTime time = dates.read(Utf8.text(rows.text(), start, end));
         if (time == null) {
           throw unfit(row, v, whole.noun());
         }

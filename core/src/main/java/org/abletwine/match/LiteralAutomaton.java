@@ -4,21 +4,24 @@ import java.io.Serializable;
 import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.List;
+import org.abletwine.table.Utf8;
 
 /**
  * Finds every one of many literals in a text in one pass (Aho and Corasick, 1975), or those it
- * starts with. Cost: one step a character, and one for each literal found, whatever their number.
+ * starts with. Cost: one step a byte, and one for each literal found, whatever their number.
  *
- * <p>Characters that no literal has share one class; the transitions are a table of node times
- * class when that stays below 64 million entries, which holds for tens of thousands of literals.
- * Beyond that, building refuses. Immutable; safe to share between threads.
+ * <p>Text and literals are UTF-8, in which no character is part of another. Bytes that no literal
+ * has share one class; the transitions are a table of node times class when that stays below 64
+ * million entries, which holds for tens of thousands of literals. Beyond that, building refuses.
+ * Immutable; safe to share between threads.
  */
 final class LiteralAutomaton implements Serializable {
   private static final long serialVersionUID = 1L;
   private static final long MOST_ENTRIES = 1L << 26;
 
-  private final char[] classed;
-  private final int[] classOf = new int[Character.MAX_VALUE + 1];
+  private static final int BYTES = 1 << 8;
+
+  private final int[] classOf = new int[BYTES];
   private final int classes;
   private int[] next;
   private int[] report;
@@ -36,35 +39,28 @@ final class LiteralAutomaton implements Serializable {
    * @param anywhere whether they are looked for anywhere in the text, or only at its start
    */
   LiteralAutomaton(List<String> literals, boolean anywhere) {
-    long characters = 1;
-    boolean[] used = new boolean[Character.MAX_VALUE + 1];
+    byte[][] texts = literals.stream().map(Utf8::bytes).toArray(byte[][]::new);
+    long bytes = 1;
     int distinct = 0;
-    for (String literal : literals) {
-      characters += literal.length();
-      for (int i = 0; i < literal.length(); i++) {
-        distinct += used[literal.charAt(i)] ? 0 : 1;
-        used[literal.charAt(i)] = true;
-      }
-    }
-    classed = new char[distinct];
-    int number = 0;
-    for (int c = 0; c < used.length; c++) {
-      if (used[c]) {
-        classed[number] = (char) c;
-        classOf[c] = ++number;
+    for (byte[] literal : texts) {
+      bytes += literal.length;
+      for (byte b : literal) {
+        if (classOf[b & 0xFF] == 0) {
+          classOf[b & 0xFF] = ++distinct;
+        }
       }
     }
     classes = distinct + 1;
-    if (characters * classes > MOST_ENTRIES) {
+    if (bytes * classes > MOST_ENTRIES) {
       throw new IllegalStateException("the patterns are too many and too long for one lookup");
     }
-    next = new int[(int) (characters * classes)];
-    report = new int[(int) characters];
+    next = new int[(int) (bytes * classes)];
+    report = new int[(int) bytes];
     Arrays.fill(report, -1);
-    shorter = new int[(int) characters];
-    literalNext = new int[literals.size()];
-    for (int literal = literals.size() - 1; literal >= 0; literal--) {
-      insert(literals.get(literal), literal);
+    shorter = new int[(int) bytes];
+    literalNext = new int[texts.length];
+    for (int literal = texts.length - 1; literal >= 0; literal--) {
+      insert(texts[literal], literal);
     }
     next = Arrays.copyOf(next, nodes * classes);
     report = Arrays.copyOf(report, nodes);
@@ -74,10 +70,10 @@ final class LiteralAutomaton implements Serializable {
     }
   }
 
-  private void insert(String literal, int number) {
+  private void insert(byte[] literal, int number) {
     int node = 0;
-    for (int i = 0; i < literal.length(); i++) {
-      int at = node * classes + classOf[literal.charAt(i)];
+    for (byte b : literal) {
+      int at = node * classes + classOf[b & 0xFF];
       if (next[at] == 0) {
         next[at] = nodes++;
       }
@@ -113,10 +109,10 @@ final class LiteralAutomaton implements Serializable {
   }
 
   /** Reports every literal found anywhere; one may be reported several times. */
-  void anywhere(char[] text, int start, int end, Hit hit) {
+  void anywhere(byte[] text, int start, int end, Hit hit) {
     int node = 0;
     for (int i = start; i < end; i++) {
-      node = next[node * classes + classOf[text[i]]];
+      node = next[node * classes + classOf[text[i] & 0xFF]];
       for (int at = report[node] >= 0 ? node : shorter[node]; at != 0; at = shorter[at]) {
         for (int literal = report[at]; literal >= 0; literal = literalNext[literal]) {
           hit.found(literal);
@@ -126,10 +122,10 @@ final class LiteralAutomaton implements Serializable {
   }
 
   /** Reports every literal the text starts with, the shortest first. */
-  void atStart(char[] text, int start, int end, Hit hit) {
+  void atStart(byte[] text, int start, int end, Hit hit) {
     int node = 0;
     for (int i = start; i < end; i++) {
-      int symbol = classOf[text[i]];
+      int symbol = classOf[text[i] & 0xFF];
       node = symbol == 0 ? 0 : next[node * classes + symbol];
       if (node == 0) {
         return;

@@ -3,26 +3,16 @@ package org.abletwine.match;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /** Decimal numbers that fit a long once scaled. */
 final class Numbers implements Domain {
   private static final long serialVersionUID = 1L;
   private static final long MOST = FARTHEST / 2 - 1;
-  private static final int MOST_FAST_DIGITS = 17;
-  private static final int PLACES_BITS = 5;
 
   /** What is no number written plainly. */
-  static final long NOT_PLAIN = Long.MIN_VALUE;
-
-  private static final long[] POWERS = new long[19];
-
-  static {
-    POWERS[0] = 1;
-    for (int i = 1; i < POWERS.length; i++) {
-      POWERS[i] = POWERS[i - 1] * 10;
-    }
-  }
+  static final long NOT_PLAIN = DecimalText.NOT_PLAIN;
 
   private final int scale;
 
@@ -33,68 +23,45 @@ final class Numbers implements Domain {
     this.scale = scale;
   }
 
-  static @Nullable BigDecimal parse(char[] text, int start, int end) {
-    return end - start > DecimalText.MOST_CHARACTERS
+  static @Nullable BigDecimal parse(byte[] text, int start, int end) {
+    return end - start > DecimalText.MOST_CHARACTERS * Utf8.MOST_BYTES
         ? null
-        : DecimalText.read(new String(text, start, end - start));
+        : DecimalText.read(Utf8.text(text, start, end));
   }
 
   /**
-   * A number written plainly: its digits times 32, plus its decimal places.
+   * A number written plainly, with nothing around it.
    *
-   * @return that, or {@link #NOT_PLAIN} when it is written otherwise, is too long, or is none
+   * @return as {@link DecimalText#plain} gives it
    */
-  static long plain(char[] text, int start, int end) {
-    int at = start;
-    boolean negative = at < end && text[at] == '-';
-    at += negative ? 1 : 0;
-    int point = -1;
-    int first = at;
-    long value = 0;
-    for (; at < end; at++) {
-      int digit = text[at] - '0';
-      if (digit >= 0 && digit <= 9) {
-        value = value * 10 + digit;
-      } else if (text[at] == '.' && point < 0) {
-        point = at;
-      } else {
-        return NOT_PLAIN;
-      }
-    }
-    int digits = end - first - (point < 0 ? 0 : 1);
-    if (digits == 0 || digits > MOST_FAST_DIGITS) {
-      return NOT_PLAIN;
-    }
-    int places = point < 0 ? 0 : end - point - 1;
-    return (negative ? -value : value) << PLACES_BITS | places;
-  }
-
-  /** Decimal places of what {@link #plain} gave. */
-  static int places(long plain) {
-    return (int) plain & (1 << PLACES_BITS) - 1;
+  static long plain(byte[] text, int start, int end) {
+    return start < end && text[start] > ' ' && text[end - 1] > ' '
+        ? DecimalText.plain(text, start, end)
+        : NOT_PLAIN;
   }
 
   @Override
-  public long coordinate(char[] text, int start, int end) {
+  public long coordinate(byte[] text, int start, int end) {
     long plain = plain(text, start, end);
-    int missing = scale - places(plain);
-    boolean fits = plain != NOT_PLAIN && end - start + Math.max(0, missing) <= MOST_FAST_DIGITS;
+    int missing = scale - DecimalText.places(plain);
+    boolean fits =
+        plain != NOT_PLAIN && end - start + Math.max(0, missing) <= DecimalText.MOST_PLAIN_DIGITS;
     return fits ? coordinate(plain) : slow(text, start, end);
   }
 
   /** The coordinate of what {@link #plain} gave, which fits once scaled. */
   long coordinate(long plain) {
-    long value = plain >> PLACES_BITS;
-    int missing = scale - places(plain);
+    long value = DecimalText.digits(plain);
+    int missing = scale - DecimalText.places(plain);
     if (missing >= 0) {
-      return 2 * value * POWERS[missing];
+      return 2 * value * DecimalText.power(missing);
     }
     long cut = DecimalText.shorter(value, -missing);
-    long rest = value - cut * POWERS[-missing];
+    long rest = value - cut * DecimalText.power(-missing);
     return 2 * cut + (rest == 0 ? 0 : rest < 0 ? -1 : 1);
   }
 
-  private long slow(char[] text, int start, int end) {
+  private long slow(byte[] text, int start, int end) {
     BigDecimal value = parse(text, start, end);
     if (value == null) {
       return UNFIT;

@@ -111,7 +111,7 @@ final class PatternIndex implements RuleIndex {
       boolean sure = kind == MatchRule.Kind.STARTS_WITH || kind == MatchRule.Kind.CONTAINS;
       if (!sure) {
         if (!textKnown) {
-          text = new String(cells.text, cells.starts[row], cells.ends[row] - cells.starts[row]);
+          text = String.valueOf(cells.get(row));
           textKnown = true;
         }
         if (!patterns[pattern].fits(text)) {

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
 import org.abletwine.table.DatePatterns;
+import org.abletwine.table.Utf8;
 import org.abletwine.table.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
@@ -33,8 +34,8 @@ final class Ranks<T extends Comparable<? super T> & Serializable> implements Dom
   }
 
   @Override
-  public long coordinate(char[] text, int start, int end) {
-    T value = reading.apply(new String(text, start, end - start));
+  public long coordinate(byte[] text, int start, int end) {
+    T value = reading.apply(Utf8.text(text, start, end));
     if (value == null) {
       return UNFIT;
     }

@@ -2,18 +2,20 @@ package org.abletwine.match;
 
 import java.util.Arrays;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /**
  * What a rule is built from: for each row its partition and its value or values, normalised.
  * Collected while a reference is read; used by one thread.
  *
- * <p>Value {@code v} of row {@code i} is entry {@code i * width + v}: characters {@code
- * text[starts[e] .. starts[e] + lengths[e])}, or null when the length is negative.
+ * <p>Value {@code v} of row {@code i} is entry {@code i * width + v}: bytes {@code text[starts[e]
+ * .. starts[e] + lengths[e])}, or null when the length is negative.
  */
 public final class RuleRows {
   private final int width;
-  private char[] text = new char[1024];
+  private byte[] text = new byte[1024];
   private int used;
   private int[] starts = new int[64];
   private int[] lengths = new int[64];
@@ -53,7 +55,7 @@ public final class RuleRows {
   }
 
   /** Takes a value of the row being added; null when its length is negative. */
-  private void value(int v, char[] from, int start, int length) {
+  private void value(int v, byte[] from, int start, int length) {
     int entry = rows * width + v;
     if (entry == starts.length) {
       starts = Arrays.copyOf(starts, entry * 2);
@@ -111,7 +113,7 @@ public final class RuleRows {
     values++;
     if (number != Numbers.NOT_PLAIN) {
       plainValues++;
-      int places = Numbers.places(number);
+      int places = DecimalText.places(number);
       mostPlaces = Math.max(mostPlaces, places);
       mostWhole = Math.max(mostWhole, lengths[entry] - places);
     }
@@ -180,7 +182,7 @@ public final class RuleRows {
     return numbers[row];
   }
 
-  char[] text() {
+  byte[] text() {
     return text;
   }
 
@@ -198,9 +200,7 @@ public final class RuleRows {
   }
 
   @Nullable String value(int row, int value) {
-    return isNull(row, value)
-        ? null
-        : new String(text, start(row, value), end(row, value) - start(row, value));
+    return isNull(row, value) ? null : Utf8.text(text, start(row, value), end(row, value));
   }
 
   /** Partitions there are: one more than the highest. */

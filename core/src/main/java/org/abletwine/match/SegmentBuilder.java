@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.TreeSet;
 import org.abletwine.index.InternedSets;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Utf8;
 
 /**
  * Cuts the number line into segments for an ordered rule. Sorts once by partition and value, then
@@ -230,8 +231,8 @@ final class SegmentBuilder {
     if (!(domain instanceof Numbers)) {
       return Domain.FARTHEST; // there is no value, and so nothing near
     }
-    String text = within.toPlainString();
-    return domain.coordinate(text.toCharArray(), 0, text.length());
+    byte[] text = Utf8.bytes(within.toPlainString());
+    return domain.coordinate(text, 0, text.length);
   }
 
   /** Sweeps over the ends of the bands, with the set of bands that are open. */

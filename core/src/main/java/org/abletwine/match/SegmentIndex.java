@@ -5,6 +5,7 @@ import java.util.Map;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,7 +35,7 @@ final class SegmentIndex implements RuleIndex {
 
   @Override
   public void probe(int[] partitions, CellVector values, int rows, int[] found) {
-    char[] text = values.text;
+    byte[] text = values.text;
     long[] coordinates = new long[rows];
     for (int row = 0; row < rows; row++) {
       int start = values.starts[row];
@@ -88,7 +89,7 @@ final class SegmentIndex implements RuleIndex {
 
   /** What a value leads to. */
   int target(int partition, String value) {
-    long coordinate = domain.coordinate(value.toCharArray(), 0, value.length());
+    long coordinate = coordinate(value);
     if (coordinate == Domain.UNFIT) {
       return UNFIT;
     }
@@ -97,9 +98,12 @@ final class SegmentIndex implements RuleIndex {
 
   /** Whether a value cannot be compared; null can be, and fits nothing. */
   boolean unfit(@Nullable String value) {
-    return value != null
-        && !value.isEmpty()
-        && domain.coordinate(value.toCharArray(), 0, value.length()) == Domain.UNFIT;
+    return value != null && !value.isEmpty() && coordinate(value) == Domain.UNFIT;
+  }
+
+  private long coordinate(String value) {
+    byte[] utf8 = Utf8.bytes(value);
+    return domain.coordinate(utf8, 0, utf8.length);
   }
 
   @Override
@@ -114,7 +118,7 @@ final class SegmentIndex implements RuleIndex {
 
   @Override
   public String describeMiss(int partition, String value) {
-    long coordinate = domain.coordinate(value.toCharArray(), 0, value.length());
+    long coordinate = coordinate(value);
     if (coordinate == Domain.UNFIT) {
       return "not " + domain.noun();
     }

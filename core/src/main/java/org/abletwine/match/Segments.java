@@ -33,9 +33,6 @@ final class Segments implements Serializable {
   private final byte[] shifts;
   private final int[] buckets;
 
-  /** What the loads come to, so that they happen; nobody reads it. */
-  private transient long touched;
-
   Segments(int[] first, long[] starts) {
     assert ascending(first, starts) : "the cuts of each partition ascend from the smallest long";
     this.first = first;
@@ -134,10 +131,12 @@ final class Segments implements Serializable {
    * @param coordinates the coordinates
    * @param rows how many
    * @param found takes the segments
+   * @return what loads made ahead of their use come to, which means nothing: the compiler must take
+   *     it for a use of them
    */
-  void find(int[] partitions, long[] coordinates, int rows, int[] found) {
+  long find(int[] partitions, long[] coordinates, int rows, int[] found) {
     if (partitions() == 0) {
-      return;
+      return 0;
     }
     int[] last = new int[rows];
     for (int row = 0; row < rows; row++) {
@@ -147,7 +146,6 @@ final class Segments implements Serializable {
     for (int row = 0; row < rows; row++) {
       seen += starts[found[row]] + starts[last[row]];
     }
-    touched = seen;
     for (int row = 0; row < rows; row++) {
       long coordinate = coordinates[row];
       int low = found[row];
@@ -159,6 +157,7 @@ final class Segments implements Serializable {
       }
       found[row] = low;
     }
+    return seen;
   }
 
   /** Narrows the search to the cuts that begin or end in the coordinate's bucket. */

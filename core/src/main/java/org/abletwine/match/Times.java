@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.abletwine.table.DatePatterns;
+import org.abletwine.table.Utf8;
 
 /**
  * Days and times of day, counted in seconds or in a decimal part of them: the finest that the
@@ -70,19 +71,19 @@ final class Times implements Domain {
   }
 
   /** Whether a text is a day as ISO 8601 writes it, where the column does. */
-  boolean isDay(char[] text, int start, int end) {
+  boolean isDay(byte[] text, int start, int end) {
     return dates.plain()
         && end - start == DatePatterns.DAY_LENGTH
         && DatePatterns.isoDay(text, start) != DatePatterns.NONE;
   }
 
   @Override
-  public long coordinate(char[] text, int start, int end) {
+  public long coordinate(byte[] text, int start, int end) {
     if (dates.plain() && end - start == DatePatterns.DAY_LENGTH) {
       long day = DatePatterns.isoDay(text, start);
       return day == DatePatterns.NONE ? UNFIT : coordinate(DAY * day, 0);
     }
-    LocalDateTime time = dates.read(new String(text, start, end - start));
+    LocalDateTime time = dates.read(Utf8.text(text, start, end));
     return time == null ? UNFIT : coordinate(time.toEpochSecond(ZoneOffset.UTC), time.getNano());
   }
 

@@ -6,10 +6,10 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Some thousand rows of a table, and the columns that steps have added to them. Reused; not safe
- * for use by several threads at once.
+ * Some thousand rows of a table, and the columns that steps have added to them. Reused; belongs to
+ * one thread at a time.
  *
- * <p>Base cells are slices of one character buffer that holds the rows as they stood in the source,
+ * <p>Base cells are slices of one buffer of UTF-8 that holds the rows as they stood in the source,
  * separators included: cell {@code k} (row times columns plus column) is {@code text[starts[k] ..
  * ends[k])}, without its quotes. So a run of neighbouring cells is one contiguous slice, from the
  * first one's {@link #rawStart} to the last one's {@link #rawEnd}, as long as no cell of the row is
@@ -22,11 +22,14 @@ public final class Batch {
   /** Rows a reader puts into one batch. Chosen so that a batch stays within a core's cache. */
   public static final int ROWS = 2048;
 
-  /** Characters after which a batch counts as full, so that long texts do not swell it. */
-  private static final int MOST_CHARACTERS = 1 << 22;
+  /** Bytes after which a batch counts as full, so that long texts do not swell it. */
+  private static final int MOST_BYTES = 1 << 22;
 
-  /** Cells that there is room for from the beginning. */
-  private static final long MOST_CELLS_AHEAD = 1 << 17;
+  /** Rows that there is room for from the beginning; it grows when more of them come. */
+  private static final int ROWS_AHEAD = 64;
+
+  /** Cells that there is room for from the beginning, at most. */
+  private static final int MOST_CELLS_AHEAD = 1 << 13;
 
   /** Cells after which a batch counts as full, so that a row of many does not swell it. */
   private static final int MOST_CELLS = 1 << 20;
@@ -45,24 +48,25 @@ public final class Batch {
 
   /** Says how a cell that was not noted is marked: {@link #NULL} or 0. */
   public interface CellMark {
-    int of(char[] text, int start, int end);
+    int of(byte[] text, int start, int end);
   }
 
   private final int columns;
-  private final BatchText text;
+  private byte[] text;
+  private int used;
   private int[] starts;
   private int[] ends;
   private byte[] marks;
   private byte[] rowMarks;
   private int cells;
-  private CellMark cellMark = (characters, start, end) -> 0;
+  private CellMark cellMark = (bytes, start, end) -> 0;
   private int rowStart;
 
   /** The marks of cells added to the row being filled, or-ed together. */
   private int addedMarks;
 
   private int baseRows;
-  private char separator = ',';
+  private byte separator = ',';
   private long firstRow;
 
   /** How far each base row is from the first, where rows were left out in between. */
@@ -81,29 +85,20 @@ public final class Batch {
    * @param columns how many base columns the table has
    */
   public Batch(int columns) {
+    this(columns, ROWS_AHEAD, ',');
+  }
+
+  private Batch(int columns, int rowsAhead, char separator) {
     this.columns = columns;
-    // For a table of very many columns, room for few rows; it grows when more of them come.
-    int cellsAhead = (int) Math.min((long) ROWS * columns, MOST_CELLS_AHEAD);
-    this.text = new BatchText(8 * cellsAhead);
+    int cellsAhead = Math.min(rowsAhead * columns, MOST_CELLS_AHEAD);
+    this.text = new byte[8 * cellsAhead + CellVector.SLACK];
     this.starts = new int[cellsAhead];
     this.ends = new int[cellsAhead];
     this.marks = new byte[cellsAhead];
-    this.rowMarks = new byte[ROWS];
+    this.rowMarks = new byte[rowsAhead];
     this.views = new CellVector[columns];
     this.viewReady = new boolean[columns];
-    clear(0, ',');
-  }
-
-  private Batch(int columns, int rowsExpected) {
-    this.columns = columns;
-    this.text = new BatchText(64 * rowsExpected);
-    this.starts = new int[rowsExpected * columns];
-    this.ends = new int[rowsExpected * columns];
-    this.marks = new byte[rowsExpected * columns];
-    this.rowMarks = new byte[rowsExpected];
-    this.views = new CellVector[columns];
-    this.viewReady = new boolean[columns];
-    clear(1, '\0');
+    clear(1, separator);
   }
 
   /**
@@ -113,7 +108,7 @@ public final class Batch {
    * @return the batch
    */
   public static Batch ofOneRow(@Nullable String... cells) {
-    Batch batch = new Batch(cells.length, 1);
+    Batch batch = new Batch(cells.length, 1, '\0');
     for (String cell : cells) {
       batch.addCell(cell);
     }
@@ -126,14 +121,14 @@ public final class Batch {
    *
    * @param firstRow number of the first row to come, 1-based, counted over the table without its
    *     header
-   * @param separator the character that stands between cells in the buffer
+   * @param separator the character that stands between cells in the buffer, ASCII
    */
   public void clear(long firstRow, char separator) {
     this.firstRow = firstRow;
-    this.separator = separator;
+    this.separator = (byte) separator;
     sparse = false;
     cells = 0;
-    text.clear();
+    used = 0;
     rowStart = 0;
     addedMarks = 0;
     baseRows = 0;
@@ -148,87 +143,54 @@ public final class Batch {
    * it in quotes where that is needed.
    *
    * @param value its text, or null
+   * @throws DataException when it holds half of a surrogate pair
    */
   public void addCell(@Nullable String value) {
-    int length = value == null ? 0 : value.length();
-    int start = value == null ? text.used : text.append(value);
-    text.room(1)[text.used++] = separator;
-    int mark = value == null ? NULL : length == 0 ? QUOTED | ALTERED : ALTERED;
+    int start = used;
+    int end = start;
+    room(value == null ? 1 : Utf8.MOST_BYTES * value.length() + 1);
+    if (value != null) {
+      end = Utf8.write(value, text, start);
+    }
+    text[end] = separator;
+    used = end + 1;
+    int mark = value == null ? NULL : start == end ? QUOTED | ALTERED : ALTERED;
     addedMarks |= mark;
-    addSlice(start, start + length, mark);
+    addSlice(start, end, mark);
   }
 
   /**
    * Makes room after the text held so far, for a reader that writes there itself.
    *
-   * @param more characters that must fit
-   * @return the buffer; write from {@link #used()} on and call {@link #took} or {@link #tookAscii}
-   *     afterwards
+   * @param more bytes that must fit
+   * @return the buffer; write from {@link #used()} on and call {@link #took} afterwards
    */
-  public char[] room(int more) {
-    return text.room(more);
+  public byte[] room(int more) {
+    if (used + more + CellVector.SLACK > text.length) {
+      int length = text.length + (text.length >> 1);
+      text = Arrays.copyOf(text, Math.max(used + more + CellVector.SLACK, length));
+    }
+    return text;
   }
 
-  /** Returns how many characters of the buffer are taken. */
+  /** Returns how many bytes of the buffer are taken. */
   public int used() {
-    return text.used;
+    return used;
   }
 
   /**
-   * Takes plain ASCII characters that a reader has written after {@link #used()}.
+   * Takes bytes that a reader has written after {@link #used()}.
    *
-   * @param bytes the same characters, one byte each
-   * @param from where they begin, 0-based
-   * @param count how many
-   */
-  public void tookAscii(byte[] bytes, int from, int count) {
-    text.tookAscii(bytes, from, count);
-  }
-
-  /**
-   * Takes any characters that a reader has written after {@link #used()}.
-   *
-   * @param count how many
+   * @param count how many; valid UTF-8
    */
   public void took(int count) {
-    text.took(count);
-  }
-
-  /**
-   * Says that a reader has written characters anew that were taken before: the bytes beside them
-   * follow.
-   *
-   * @param start the first of them, 0-based
-   * @param end their end, exclusive
-   */
-  public void rewrote(int start, int end) {
-    text.rewrote(start, end);
-  }
-
-  /**
-   * Whether {@link #textBytes()} holds a slice of the buffer: it was read, and the surroundings of
-   * every character are plain ASCII.
-   *
-   * @param start first character, 0-based
-   * @param end end, exclusive
-   * @return whether the bytes of the slice are the slice
-   */
-  public boolean hasBytes(int start, int end) {
-    return text.hasBytes(start, end);
-  }
-
-  /**
-   * Returns the bytes of the text that was read, at the same places as its characters; negative for
-   * characters that are not ASCII.
-   */
-  public byte[] textBytes() {
-    return text.bytes;
+    used += count;
   }
 
   /**
    * Appends the next cell of the row being filled, as a slice of the buffer.
    *
-   * @param start first character, 0-based
+   * @param start first byte, 0-based
    * @param end end, exclusive
    * @param mark {@link #NULL}, {@link #QUOTED}, {@link #ALTERED}, or-ed; or 0
    */
@@ -284,10 +246,9 @@ public final class Batch {
     int cell = base * columns + marks[last];
     int start = starts[last];
     int any = rowMarks[base] & ~PARTIAL;
-    char[] characters = text.characters;
     for (int at = start; at <= end; at++) {
-      if (at == end || characters[at] == separator) {
-        int mark = cellMark.of(characters, start, at);
+      if (at == end || text[at] == separator) {
+        int mark = cellMark.of(text, start, at);
         any |= mark;
         marks[cell] = (byte) mark;
         starts[cell] = start;
@@ -353,9 +314,9 @@ public final class Batch {
     addedMarks = 0;
   }
 
-  /** Returns whether a reader should stop filling: enough rows, or enough characters. */
+  /** Returns whether a reader should stop filling: enough rows, or enough text. */
   public boolean full() {
-    return baseRows >= ROWS || text.used >= MOST_CHARACTERS || cells >= MOST_CELLS;
+    return baseRows >= ROWS || used >= MOST_BYTES || cells >= MOST_CELLS;
   }
 
   /** Returns how many rows the batch holds now. */
@@ -375,12 +336,12 @@ public final class Batch {
 
   /** Returns the character between base cells in the buffer. */
   public char separator() {
-    return separator;
+    return (char) separator;
   }
 
   /** Returns the buffer of the base cells. */
-  public char[] baseText() {
-    return text.characters;
+  public byte[] text() {
+    return text;
   }
 
   /**
@@ -403,7 +364,7 @@ public final class Batch {
   /**
    * @param baseRow what {@link #baseRow} returned
    * @param column a base column, 0-based
-   * @return first character of the cell in {@link #baseText()}
+   * @return first byte of the cell in {@link #text()}
    */
   public int baseStart(int baseRow, int column) {
     return starts[baseRow * columns + column];
@@ -412,7 +373,7 @@ public final class Batch {
   /**
    * @param baseRow what {@link #baseRow} returned
    * @param column a base column, 0-based
-   * @return end of the cell in {@link #baseText()}, exclusive
+   * @return end of the cell in {@link #text()}, exclusive
    */
   public int baseEnd(int baseRow, int column) {
     return ends[baseRow * columns + column];
@@ -459,13 +420,12 @@ public final class Batch {
    * The cells of a column, base or added.
    *
    * @param column column number; added columns follow the base columns
-   * @return its cells; valid until the batch is cleared or picked
+   * @return its cells; valid until the batch is cleared or picked. Not to be changed but by the
+   *     step that adds the column
    */
   public CellVector column(int column) {
     if (column >= columns) {
-      CellVector cells = added.get(column - columns);
-      cells.toText();
-      return cells;
+      return added.get(column - columns);
     }
     CellVector view = views[column];
     if (view == null) {
@@ -474,46 +434,13 @@ public final class Batch {
     }
     if (!viewReady[column]) {
       fillView(view, column);
-      view.showBytes(this);
       viewReady[column] = true;
     }
     return view;
   }
 
   /**
-   * The cells of a column, those of an added one as they are held, characters or bytes.
-   *
-   * @param column column number, base or added
-   * @return its cells; valid until the batch is cleared or picked
-   */
-  public CellVector held(int column) {
-    CellVector cells = asIs(column);
-    cells.toBytes();
-    return cells;
-  }
-
-  /**
-   * The cells of a column, those of an added one as they are, numbers perhaps not written out.
-   *
-   * @param column column number, base or added
-   * @return its cells; valid until the batch is cleared or picked
-   */
-  public CellVector asIs(int column) {
-    return column < columns ? column(column) : addedColumn(column);
-  }
-
-  /**
-   * The cells of an added column as they are held, characters, bytes or numbers.
-   *
-   * @param column column number, at least {@link #baseColumns()}
-   * @return its cells; valid until the batch is cleared or picked
-   */
-  public CellVector addedColumn(int column) {
-    return added.get(column - columns);
-  }
-
-  /**
-   * Fills a vector with the slices of a base column, for a step that changes the slices.
+   * Fills a vector with the slices of a column, for a step that moves the slices about.
    *
    * @param target the vector to fill
    * @param column column number, base or added
@@ -523,7 +450,11 @@ public final class Batch {
       fillView(target, column);
       return;
     }
-    CellVector from = column(column);
+    CellVector from = added.get(column - columns);
+    if (from.inNumbers()) {
+      from.asText(target);
+      return;
+    }
     target.viewOf(from.text, rows);
     System.arraycopy(from.starts, 0, target.starts, 0, rows);
     System.arraycopy(from.ends, 0, target.ends, 0, rows);
@@ -539,13 +470,13 @@ public final class Batch {
   public void cell(int row, int column, CellVector target) {
     int cell = baseRow(row) * columns + column;
     boolean isNull = (marks[cell] & NULL) != 0;
-    target.viewOf(text.characters, 1);
+    target.viewOf(text, 1);
     target.starts[0] = isNull ? -1 : starts[cell];
     target.ends[0] = isNull ? -1 : ends[cell];
   }
 
   private void fillView(CellVector view, int column) {
-    view.viewOf(text.characters, rows);
+    view.viewOf(text, rows);
     int[] viewStarts = view.starts;
     int[] viewEnds = view.ends;
     for (int row = 0; row < rows; row++) {

@@ -1,29 +1,31 @@
 package org.abletwine.table;
 
-import java.nio.charset.StandardCharsets;
+import java.math.BigDecimal;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The cells of one column for the rows of a batch, as slices of a shared character buffer. Row
- * positions are 0-based. Reused from batch to batch; not safe for use by several threads at once.
+ * The cells of one column for the rows of a batch: slices of UTF-8, or numbers that nobody has
+ * written out yet. Row positions are 0-based. Reused from batch to batch; belongs to one thread at
+ * a time.
  *
- * <p>Fetched attributes are held as bytes first, one a character, because most of them go from the
- * reference to the output without anyone looking at their characters: then {@link #narrow()} is
- * true and the slices point into {@link #bytes} until {@link #toText()}. Computed numbers are held
- * as numbers first, because most of them go from the expression to the output, which writes them
- * where they shall stand: then {@link #inNumbers()} is true until {@link #toBytes()}, and {@link
- * #starts} tells only which cells are null.
+ * <p>{@link #get} and {@link #append} are the way to a cell's text for everybody but the engine's
+ * inner loops, which look at the slices themselves. Those first ask for a column {@link #asText in
+ * text}: computed numbers are held as numbers, because most of them go from the expression to the
+ * output, which writes them where they shall stand, and they stay numbers whoever reads them.
  *
  * <p>Invariant: for a row that is not null, {@code 0 <= starts[row] <= ends[row] <= text.length};
- * for a null cell {@code starts[row] == ends[row] == -1}.
+ * for a null cell {@code starts[row] == ends[row] == -1}. While the column is in numbers there is
+ * no text, and {@code starts} tells only which cells are null.
  */
 public final class CellVector {
-  private static final char[] NO_TEXT = new char[0];
-  private static final byte[] NO_BYTES = new byte[0];
+  /** Bytes behind the text held that reading by words may touch. */
+  public static final int SLACK = 16;
 
-  /** The characters all slices point into. */
-  public char[] text = NO_TEXT;
+  private static final byte[] NO_TEXT = new byte[0];
+
+  /** The UTF-8 all slices point into. */
+  public byte[] text = NO_TEXT;
 
   /** Start of each cell, 0-based, or -1 for null. */
   public int[] starts = new int[0];
@@ -31,19 +33,17 @@ public final class CellVector {
   /** End of each cell, exclusive, or -1 for null. */
   public int[] ends = new int[0];
 
-  /** The characters of a narrow vector, one byte each; those of a view where {@link #inBytes}. */
-  public byte[] bytes = NO_BYTES;
-
-  /** For each cell of a narrow vector: not 0 when it may need quotes or is not plain ASCII. */
-  public byte[] special = new byte[0];
-
-  /** The digits of a vector in numbers. */
+  /** The digits of a column in numbers. */
   public long[] digits = new long[0];
 
-  /** How many of the digits are decimal places, in a vector in numbers. */
+  /** How many of the digits are decimal places, in a column in numbers. */
   public byte[] scales = new byte[0];
 
   private boolean numbers;
+
+  /** For each cell of text of its own, 1 when it is known to need no quotes anywhere. */
+  private byte[] plain = new byte[0];
+
   private byte[] reasons = new byte[0];
   private boolean reasoned;
   private boolean[] asCame = new boolean[0];
@@ -51,10 +51,8 @@ public final class CellVector {
   /** The base column that cells marked in {@link #asCame} are copies of, or -1. */
   private int origin = -1;
 
-  private boolean narrow;
-  private @Nullable Batch shown;
   private int rows;
-  private char[] own = NO_TEXT;
+  private byte[] own = NO_TEXT;
   private int used;
 
   /**
@@ -98,39 +96,23 @@ public final class CellVector {
     return rows;
   }
 
-  /** Empties the vector and lets appended cells go to a buffer of its own. */
+  /** Empties the column and lets appended cells go to a buffer of its own. */
   public void clear() {
-    if (shown != null) {
-      shown = null;
-      bytes = NO_BYTES;
-    }
     rows = 0;
     used = 0;
     text = own;
-    narrow = false;
     numbers = false;
     reasoned = false;
     origin = -1;
   }
 
-  /** Empties the vector and lets appended cells be held as bytes for as long as they can be. */
-  public void clearNarrow() {
-    clear();
-    narrow = true;
-  }
-
-  /** Returns whether the cells are held as bytes. */
-  public boolean narrow() {
-    return narrow;
-  }
-
-  /** Returns whether the cells are held as numbers, not yet as text. */
+  /** Returns whether the cells are held as numbers, not as text. */
   public boolean inNumbers() {
     return numbers;
   }
 
   /**
-   * Empties the vector and takes numbers, copied, as its cells.
+   * Empties the column and takes numbers, copied, as its cells.
    *
    * @param known which cells are not null
    * @param unscaled the digits
@@ -143,6 +125,7 @@ public final class CellVector {
     ensureRows(count);
     rows = count;
     numbers = true;
+    text = NO_TEXT;
     if (digits.length < count) {
       digits = new long[count];
       scales = new byte[count];
@@ -153,45 +136,30 @@ public final class CellVector {
     for (int row = 0; row < count; row++) {
       int start = known[row] ? 0 : -1;
       starts[row] = start;
-      ends[row] = start;
+      ends[row] = start < 0 ? -1 : 1; // who takes it for a slice of text finds none
       nulls -= start;
     }
     return nulls;
   }
 
-  /** Turns cells held as numbers into bytes; does nothing when they are not. */
-  public void toBytes() {
+  /**
+   * The column with its numbers written out.
+   *
+   * @param scratch takes the text where the column is in numbers; what it held is gone then
+   * @return this column where it is in text, else the scratch
+   */
+  public CellVector asText(CellVector scratch) {
     if (!numbers) {
-      return;
+      return this;
     }
-    int count = rows;
-    boolean wasReasoned = reasoned;
-    clearNarrow();
-    reasoned = wasReasoned;
-    for (int row = 0; row < count; row++) {
-      if (starts[row] < 0) {
-        appendNull();
-      } else {
-        int at = claimNarrow(DecimalText.MOST_BYTES);
-        finishNarrow(at, DecimalText.write(digits[row], scales[row], bytes, at));
+    scratch.clear();
+    for (int row = 0; row < rows; row++) {
+      scratch.append(this, row);
+      if (starts[row] < 0 && reason(row) != 0) {
+        scratch.because(reason(row));
       }
     }
-  }
-
-  /** Turns cells held as bytes or numbers into characters, unless they are that already. */
-  public void toText() {
-    toBytes();
-    if (!narrow) {
-      return;
-    }
-    narrow = false;
-    if (own.length < used) {
-      own = new char[Math.max(used, 1024)];
-    }
-    for (int i = 0; i < used; i++) {
-      own[i] = (char) (bytes[i] & 0xFF);
-    }
-    text = own;
+    return scratch;
   }
 
   /**
@@ -200,96 +168,76 @@ public final class CellVector {
    * @param shared the buffer the slices will point into
    * @param count how many cells
    */
-  public void viewOf(char[] shared, int count) {
+  public void viewOf(byte[] shared, int count) {
+    clear();
     ensureRows(count);
     rows = count;
     text = shared;
-    narrow = false;
-    numbers = false;
-    shown = null;
-  }
-
-  /** Lets the cells of a view be read from the batch's bytes too, where it has them. */
-  void showBytes(Batch of) {
-    shown = of;
-    bytes = of.textBytes();
-  }
-
-  /**
-   * Whether a cell that is not null can be read from {@link #bytes}, one byte a character (U+0000
-   * to U+00FF), at the same place as from {@link #text}. For a view that spares touching memory
-   * that only the reader has touched.
-   *
-   * @param row the row, 0-based
-   */
-  public boolean inBytes(int row) {
-    Batch of = shown;
-    return of == null ? narrow : of.hasBytes(starts[row], ends[row]);
   }
 
   /** Appends a null cell. */
   public void appendNull() {
-    ensureRows(rows + 1);
-    starts[rows] = -1;
-    ends[rows++] = -1;
+    slice(-1, -1, 0);
   }
 
   /**
    * Appends a cell.
    *
    * @param value its text, or null
+   * @throws DataException when it holds half of a surrogate pair
    */
   public void append(@Nullable String value) {
     if (value == null) {
       appendNull();
       return;
     }
-    if (narrow && appendPlain(value)) {
-      return;
-    }
-    toText();
-    int at = claim(value.length());
-    value.getChars(0, value.length(), text, at);
-    finish(at, at + value.length());
-  }
-
-  private boolean appendPlain(String value) {
-    byte[] ascii = value.getBytes(StandardCharsets.ISO_8859_1);
-    for (int i = 0; i < ascii.length; i++) {
-      if (value.charAt(i) >= 0x80) {
-        return false;
-      }
-    }
-    appendNarrow(ascii, 0, ascii.length, true);
-    return true;
+    int at = room(Utf8.MOST_BYTES * value.length());
+    took(at, Utf8.write(value, text, at));
   }
 
   /**
    * Appends a copy of a slice.
    *
-   * @param source the buffer to copy from
-   * @param start first character, 0-based
+   * @param source the buffer to copy from, UTF-8
+   * @param start first byte, 0-based
    * @param end end, exclusive
    */
-  public void append(char[] source, int start, int end) {
-    toText();
-    int at = claim(end - start);
-    System.arraycopy(source, start, text, at, end - start);
-    finish(at, at + end - start);
+  public void append(byte[] source, int start, int end) {
+    append(source, start, end, false);
   }
 
   /**
-   * Appends a copy of another vector's cell, null included.
+   * Appends a copy of a slice.
    *
-   * @param other the vector to copy from
+   * @param source the buffer to copy from, UTF-8
+   * @param start first byte, 0-based
+   * @param end end, exclusive
+   * @param needsNoQuotes whether it is known to need no quotes in any usual form
+   */
+  public void append(byte[] source, int start, int end, boolean needsNoQuotes) {
+    int length = end - start;
+    int at = room(length);
+    System.arraycopy(source, start, text, at, length);
+    slice(at, at + length, needsNoQuotes ? 1 : 0);
+    used = at + length;
+  }
+
+  /**
+   * Appends a copy of another column's cell, null included.
+   *
+   * @param other the column to copy from
    * @param row its row, 0-based
    */
   public void append(CellVector other, int row) {
-    other.toText();
     if (other.starts[row] < 0) {
       appendNull();
+    } else if (other.numbers) {
+      int at = room(DecimalText.MOST_BYTES);
+      int end = DecimalText.write(other.digits[row], other.scales[row], text, at);
+      slice(at, end, 1);
+      used = end;
     } else {
-      append(other.text, other.starts[row], other.ends[row]);
+      append(other.text, other.starts[row], other.ends[row], other.needsNoQuotes(row));
     }
   }
 
@@ -299,7 +247,7 @@ public final class CellVector {
    *
    * @param batch the rows
    * @param column the column, base or added
-   * @param row the row, 0-based: the next of this vector
+   * @param row the row, 0-based: the next of this column
    */
   public void appendAsCame(Batch batch, int column, int row) {
     CellVector from = batch.column(column);
@@ -331,141 +279,63 @@ public final class CellVector {
   }
 
   /**
-   * Appends a cell whose characters are given as one byte each (U+0000 to U+00FF).
+   * Whether a cell is known to need no quotes in any usual form; false where nobody looked.
    *
-   * @param source the bytes
-   * @param from first byte, 0-based
-   * @param length bytes, and characters
-   * @param mayNeedQuotes whether it may need quotes or is not plain ASCII
+   * @param row the row, 0-based
    */
-  public void appendNarrow(byte[] source, int from, int length, boolean mayNeedQuotes) {
-    if (!narrow) {
-      int at = claim(length);
-      for (int i = 0; i < length; i++) {
-        own[at + i] = (char) (source[from + i] & 0xFF);
-      }
-      finish(at, at + length);
-      return;
-    }
-    int at = used;
-    if (at + length > bytes.length) {
-      bytes = Arrays.copyOf(bytes, Math.max(at + length, Math.max(1024, bytes.length * 2)));
-    }
-    System.arraycopy(source, from, bytes, at, length);
-    if (rows == starts.length) {
-      ensureRows(rows + 1);
-    }
-    if (rows >= special.length) {
-      special = Arrays.copyOf(special, starts.length);
-    }
-    special[rows] = (byte) (mayNeedQuotes ? 1 : 0);
-    starts[rows] = at;
-    ends[rows++] = at + length;
-    used = at + length;
-  }
-
-  /**
-   * Makes room for a cell of plain ASCII that needs no quotes, for a caller that writes it itself.
-   * The vector holds bytes afterwards only if it did before and no other text was appended.
-   *
-   * @param most bytes at most
-   * @return where to write in {@link #bytes}; call {@link #finishNarrow} afterwards
-   */
-  public int claimNarrow(int most) {
-    int at = narrow ? used : 0;
-    if (at + most > bytes.length) {
-      bytes = Arrays.copyOf(bytes, Math.max(at + most, Math.max(1024, bytes.length * 2)));
-    }
-    return at;
-  }
-
-  /**
-   * Ends a cell begun with {@link #claimNarrow}.
-   *
-   * @param start what it returned
-   * @param end end of what was written, exclusive
-   */
-  public void finishNarrow(int start, int end) {
-    if (!narrow) {
-      appendNarrow(bytes, start, end - start, false);
-      return;
-    }
-    if (rows == starts.length) {
-      ensureRows(rows + 1);
-    }
-    if (rows >= special.length) {
-      special = Arrays.copyOf(special, starts.length);
-    }
-    special[rows] = 0;
-    starts[rows] = start;
-    ends[rows++] = end;
-    used = end;
-  }
-
-  /**
-   * Appends a cell whose characters are given as two bytes each, high byte first.
-   *
-   * @param source the bytes
-   * @param from first byte, 0-based
-   * @param length bytes: twice the characters
-   */
-  public void appendWide(byte[] source, int from, int length) {
-    toText();
-    int at = claim(length >> 1);
-    char[] target = own;
-    for (int i = 0; i < length; i += 2) {
-      target[at + (i >> 1)] = (char) (source[from + i] << 8 | source[from + i + 1] & 0xFF);
-    }
-    finish(at, at + (length >> 1));
+  public boolean needsNoQuotes(int row) {
+    return text == own && plain[row] != 0;
   }
 
   /**
    * Makes room in the own buffer for a cell that the caller writes itself.
    *
-   * @param length characters at most
-   * @return where to write in {@link #text}; call {@link #finish} afterwards
+   * @param most bytes at most
+   * @return where to write in {@link #text}; call {@link #took} afterwards
    */
-  public int claim(int length) {
-    if (used + length > own.length) {
-      own = Arrays.copyOf(own, Math.max(used + length, Math.max(1024, own.length * 2)));
+  public int room(int most) {
+    if (used + most + SLACK > own.length) {
+      own = Arrays.copyOf(own, Math.max(used + most + SLACK, Math.max(1024, own.length * 2)));
     }
     text = own;
     return used;
   }
 
   /**
-   * Ends a cell begun with {@link #claim}.
+   * Ends a cell begun with {@link #room}.
    *
-   * @param start what claim returned
+   * @param start what it returned
    * @param end end of what was written, exclusive
    */
-  public void finish(int start, int end) {
+  public void took(int start, int end) {
+    slice(start, end, 0);
+    used = end;
+  }
+
+  private void slice(int start, int end, int needsNoQuotes) {
     if (rows == starts.length) {
       ensureRows(rows + 1);
     }
+    plain[rows] = (byte) needsNoQuotes;
     starts[rows] = start;
     ends[rows++] = end;
-    used = end;
   }
 
   /** Copies all slices into a buffer of its own, so that they may be changed in place. */
   public void takeOwnership() {
-    toText();
     if (text == own) {
       return;
     }
-    shown = null;
-    char[] shared = text;
+    byte[] shared = text;
     int total = 0;
     for (int row = 0; row < rows; row++) {
       total += ends[row] - starts[row];
     }
-    if (own.length < total) {
-      own = new char[Math.max(total, own.length * 2)];
-    }
-    int at = 0;
+    used = 0;
+    int at = room(total);
     for (int row = 0; row < rows; row++) {
       int start = starts[row];
+      plain[row] = 0;
       if (start >= 0) {
         int length = ends[row] - start;
         System.arraycopy(shared, start, own, at, length);
@@ -475,24 +345,20 @@ public final class CellVector {
       }
     }
     used = at;
-    text = own;
   }
 
   /**
-   * Replaces one cell by other text, for a vector that owns its buffer.
+   * Replaces one cell by other text, for a column that owns its buffer.
    *
    * @param row the row, 0-based
    * @param value the new text
    */
   public void replace(int row, CharSequence value) {
-    int length = value.length();
-    int at = claim(length);
-    for (int i = 0; i < length; i++) {
-      text[at + i] = value.charAt(i);
-    }
+    int at = room(Utf8.MOST_BYTES * value.length());
+    used = Utf8.write(value, text, at);
     starts[row] = at;
-    ends[row] = at + length;
-    used = at + length;
+    ends[row] = used;
+    plain[row] = 0;
   }
 
   /**
@@ -504,12 +370,48 @@ public final class CellVector {
   }
 
   /**
+   * Whether there is nothing in a cell of a column in text.
+   *
+   * @param row the row, 0-based
+   * @return whether it is null or empty
+   */
+  public boolean isBlank(int row) {
+    return starts[row] >= ends[row];
+  }
+
+  /**
+   * Whether two cells of columns in text are equal; null equals nothing.
+   *
+   * @param row the row, 0-based
+   * @param other the other column
+   * @param otherRow its row, 0-based
+   */
+  public boolean equal(int row, CellVector other, int otherRow) {
+    return starts[row] >= 0
+        && other.starts[otherRow] >= 0
+        && Arrays.equals(
+            text, starts[row], ends[row], other.text, other.starts[otherRow], other.ends[otherRow]);
+  }
+
+  /**
+   * @param row the row, 0-based, not null, of a column in text
+   * @return a hash of the cell
+   */
+  public long hash(int row) {
+    return ByteHash.of(text, starts[row], ends[row]);
+  }
+
+  /**
    * @param row the row, 0-based
    * @return the cell as a string, or null
    */
   public @Nullable String get(int row) {
-    toText();
-    return starts[row] < 0 ? null : new String(text, starts[row], ends[row] - starts[row]);
+    if (starts[row] < 0) {
+      return null;
+    }
+    return numbers
+        ? BigDecimal.valueOf(digits[row], scales[row]).toPlainString()
+        : Utf8.text(text, starts[row], ends[row]);
   }
 
   /**
@@ -519,47 +421,49 @@ public final class CellVector {
    * @param count how many of them
    */
   void pick(int[] picked, int count) {
-    int[] newStarts = new int[Math.max(count, starts.length)];
-    int[] newEnds = new int[newStarts.length];
-    for (int i = 0; i < count; i++) {
-      newStarts[i] = starts[picked[i]];
-      newEnds[i] = ends[picked[i]];
-    }
-    if (narrow) {
-      byte[] newSpecial = new byte[newStarts.length];
-      for (int i = 0; i < count; i++) {
-        // Nulls at the end have no mark.
-        newSpecial[i] = picked[i] < special.length ? special[picked[i]] : 0;
-      }
-      special = newSpecial;
-    }
+    int length = Math.max(count, starts.length);
+    starts = picked(starts, picked, count, length);
+    ends = picked(ends, picked, count, length);
+    plain = picked(plain, picked, count, length);
     if (numbers) {
-      long[] newDigits = new long[newStarts.length];
-      byte[] newScales = new byte[newStarts.length];
+      long[] newDigits = new long[length];
       for (int i = 0; i < count; i++) {
         newDigits[i] = digits[picked[i]];
-        newScales[i] = scales[picked[i]];
       }
       digits = newDigits;
-      scales = newScales;
+      scales = picked(scales, picked, count, length);
     }
     if (origin >= 0) {
-      boolean[] newAsCame = new boolean[newStarts.length];
+      boolean[] newAsCame = new boolean[length];
       for (int i = 0; i < count; i++) {
         newAsCame[i] = cameFrom(picked[i]) >= 0;
       }
       asCame = newAsCame;
     }
     if (reasoned) {
-      byte[] newReasons = new byte[newStarts.length];
+      byte[] newReasons = new byte[length];
       for (int i = 0; i < count; i++) {
         newReasons[i] = (byte) reason(picked[i]);
       }
       reasons = newReasons;
     }
-    starts = newStarts;
-    ends = newEnds;
     rows = count;
+  }
+
+  private static int[] picked(int[] from, int[] rows, int count, int length) {
+    int[] result = new int[length];
+    for (int i = 0; i < count; i++) {
+      result[i] = from[rows[i]];
+    }
+    return result;
+  }
+
+  private static byte[] picked(byte[] from, int[] rows, int count, int length) {
+    byte[] result = new byte[length];
+    for (int i = 0; i < count; i++) {
+      result[i] = from[rows[i]];
+    }
+    return result;
   }
 
   private void ensureRows(int wanted) {
@@ -567,6 +471,7 @@ public final class CellVector {
       int length = Math.max(wanted, Math.max(16, starts.length * 2));
       starts = Arrays.copyOf(starts, length);
       ends = Arrays.copyOf(ends, length);
+      plain = Arrays.copyOf(plain, length);
     }
   }
 

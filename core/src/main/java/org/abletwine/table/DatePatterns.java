@@ -1,6 +1,7 @@
 package org.abletwine.table;
 
 import java.io.Serializable;
+import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -122,15 +123,15 @@ public final class DatePatterns implements Serializable {
    * Reads the day of a date, or of a date and time, spaces around it left out.
    *
    * @param text where it stands
-   * @param start its first character, 0-based
+   * @param start its first byte, 0-based
    * @param end its end, exclusive
    * @return days since 1970-01-01, or {@link #NONE}
    */
-  public long day(char[] text, int start, int end) {
+  public long day(byte[] text, int start, int end) {
     if (plain() && end - start == DAY_LENGTH && text[start] != ' ') {
       return isoDay(text, start);
     }
-    LocalDateTime read = read(new String(text, start, end - start).strip());
+    LocalDateTime read = read(Utf8.text(text, start, end).strip());
     return read == null ? NONE : read.toLocalDate().toEpochDay();
   }
 
@@ -141,17 +142,19 @@ public final class DatePatterns implements Serializable {
    * @return days since 1970-01-01, or {@link #NONE}
    */
   public static long isoDay(String text) {
-    return text.length() == DAY_LENGTH ? isoDay(text.toCharArray(), 0) : NONE;
+    return text.length() == DAY_LENGTH
+        ? isoDay(text.getBytes(StandardCharsets.ISO_8859_1), 0)
+        : NONE;
   }
 
   /**
    * Reads a day as ISO 8601 writes it, without making an object of it.
    *
-   * @param text at least ten characters from there on
-   * @param at its first character, 0-based
+   * @param text at least ten bytes from there on
+   * @param at its first byte, 0-based
    * @return days since 1970-01-01, or {@link #NONE}
    */
-  public static long isoDay(char[] text, int at) {
+  public static long isoDay(byte[] text, int at) {
     int year = digits(text, at, 4);
     int month = digits(text, at + 5, 2);
     int day = digits(text, at + 8, 2);
@@ -167,7 +170,7 @@ public final class DatePatterns implements Serializable {
     return epochDay(year, month, day);
   }
 
-  private static int digits(char[] text, int at, int count) {
+  private static int digits(byte[] text, int at, int count) {
     int value = 0;
     for (int i = at; i < at + count; i++) {
       int digit = text[i] - '0';

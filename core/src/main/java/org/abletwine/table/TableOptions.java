@@ -27,10 +27,28 @@ public record TableOptions(
   public static final TableOptions NONE =
       new TableOptions(null, null, null, null, List.of(), false);
 
-  /** Copies the list and the map. */
+  /**
+   * Copies the list and the map.
+   *
+   * @throws SettingException when the delimiter or the quote is not ASCII: text is read as bytes
+   */
   public TableOptions {
+    plain("delimiter", delimiter);
+    plain("quote", quote);
     nulls = List.copyOf(nulls);
     types = Map.copyOf(types);
+  }
+
+  private static void plain(String what, @Nullable Character character) {
+    if (character != null && character >= 0x80) {
+      throw new SettingException(
+          what
+              + ": must be an ASCII character, such as "
+              + (what.equals("quote") ? "\" or '" : "the comma, the semicolon, tab or |")
+              + ", not \""
+              + character
+              + "\"; write the file anew with one of these");
+    }
   }
 
   /** States everything but types. */

@@ -52,7 +52,7 @@ class AllocationTest {
   private static void evaluate(Expression expression, Batch batch, CellVector target, int times) {
     for (int i = 0; i < times; i++) {
       expression.over(batch);
-      target.clearNarrow();
+      target.clear();
       expression.appendTo(target, batch.rows());
     }
   }

@@ -8,7 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.LongStream;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.DecimalText;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
@@ -193,7 +193,7 @@ class ArithmeticEdgesTest {
   void powersOfTen() {
     long power = 1;
     for (int i = 0; i <= 18; i++, power *= 10) {
-      assertThat(Decimals.power(i)).isEqualTo(power);
+      assertThat(DecimalText.power(i)).isEqualTo(power);
       assertThat(Decimals.powerOfTen(power)).isEqualTo(i);
       assertThat(Decimals.powerOfTen(-power)).isEqualTo(-1);
       assertThat(Decimals.powerOfTen(power + 1)).isEqualTo(-1);
@@ -232,8 +232,8 @@ class ArithmeticEdgesTest {
 
   private static boolean may(Values a, Values b) {
     int places = Math.max(a.sharedScale, b.sharedScale);
-    return a.greatest <= QUARTER / Decimals.power(places - a.sharedScale)
-        && b.greatest <= QUARTER / Decimals.power(places - b.sharedScale);
+    return a.greatest <= QUARTER / DecimalText.power(places - a.sharedScale)
+        && b.greatest <= QUARTER / DecimalText.power(places - b.sharedScale);
   }
 
   private static void columns(Values x, Values y) {
@@ -293,7 +293,7 @@ class ArithmeticEdgesTest {
             places >= 0
                 && places <= Decimals.MOST_PLACES
                 && (drop <= 0
-                    ? x.greatest <= QUARTER / Decimals.power(-drop)
+                    ? x.greatest <= QUARTER / DecimalText.power(-drop)
                     : mode == RoundingMode.HALF_UP && x.greatest <= QUARTER);
         assertThat(SharedScale.round(x, places, mode, out, 3)).isEqualTo(may);
         int to = places;
@@ -462,25 +462,21 @@ class ArithmeticEdgesTest {
       for (String around : List.of("", "1", "12345678", ".", "x")) {
         BigDecimal wanted = plain(text);
         byte[] bytes = (around + text + around).getBytes(StandardCharsets.ISO_8859_1);
-        CellVector narrow = new CellVector();
-        narrow.clearNarrow();
-        narrow.appendNarrow(bytes, around.length(), text.length(), false);
-        Values out = empty(1);
-        boolean read = Decimals.read(narrow, 0, out, 0);
-        assertThat(read ? out.number(0) : null).as("%s in %s", text, around).isEqualTo(wanted);
         int from = around.length();
-        Values eight = empty(1);
-        boolean all = EightDigits.read(bytes, from, from + text.length(), eight, 0);
-        boolean may =
-            text.length() <= 8
-                && from + 8 <= bytes.length
-                && text.matches("[0-9]+|[0-9]*\\.[0-9]*")
-                && !text.equals(".");
-        assertThat(all).as("%s in %s at once", text, around).isEqualTo(may);
-        assertThat(may ? eight.number(0) : null).isEqualTo(may ? wanted : null);
+        Values out = empty(1);
+        boolean read = Decimals.read(bytes, from, from + text.length(), out, 0);
+        assertThat(read ? out.number(0) : null).as("%s in %s", text, around).isEqualTo(wanted);
+        long packed = DecimalText.plain(bytes, from, from + text.length());
+        boolean may = wanted != null && text.strip().matches("[-+]?(?=.{1,18}$)[0-9]*\\.?[0-9]*");
+        boolean digits = may && text.replaceAll("[^0-9]", "").length() <= 17;
+        assertThat(packed != DecimalText.NOT_PLAIN).as("%s in %s", text, around).isEqualTo(digits);
+        if (digits) {
+          assertThat(BigDecimal.valueOf(DecimalText.digits(packed), DecimalText.places(packed)))
+              .isEqualTo(wanted);
+        }
       }
     }
-    assertThat(EightDigits.read(new byte[16], 4, 4, empty(1), 0)).as("nothing").isFalse();
+    assertThat(DecimalText.plain(new byte[16], 4, 4)).isEqualTo(DecimalText.NOT_PLAIN);
   }
 
   private static @Nullable BigDecimal plain(String text) {

@@ -8,6 +8,7 @@ import java.util.Random;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -60,18 +61,20 @@ class DecimalsTest {
     }
   }
 
-  private static @Nullable BigDecimal read(String text, boolean fromBytes) {
+  private static @Nullable BigDecimal read(String text, boolean crowded) {
     Values values = new Values();
     values.prepare(1, Kind.NUMBER);
-    CellVector cells = fromBytes ? narrow(text) : Batch.ofOneRow(text).column(0);
+    CellVector cells = crowded ? among(text) : Batch.ofOneRow(text).column(0);
     return Decimals.read(cells, 0, values, 0) ? values.number(0) : null;
   }
 
-  private static CellVector narrow(String text) {
+  /** A cell with digits right before and behind it. */
+  private static CellVector among(String text) {
+    byte[] bytes = Utf8.bytes("98" + text + "76543210");
     CellVector cells = new CellVector();
-    cells.clearNarrow();
-    byte[] bytes = text.getBytes(StandardCharsets.ISO_8859_1);
-    cells.appendNarrow(bytes, 0, bytes.length, false);
+    cells.viewOf(bytes, 1);
+    cells.starts[0] = 2;
+    cells.ends[0] = bytes.length - 8;
     return cells;
   }
 

@@ -242,7 +242,7 @@ class ExpressionEdgesTest {
         Expression expression = of(text);
         expression.over(batch);
         CellVector target = new CellVector();
-        target.clearNarrow();
+        target.clear();
         int nulls = 0;
         int counted = expression.appendTo(target, 3);
         for (int row = 0; row < 3; row++) {

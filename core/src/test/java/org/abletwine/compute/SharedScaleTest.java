@@ -13,6 +13,7 @@ import org.abletwine.step.Columns;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.Schema;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -147,14 +148,10 @@ class SharedScaleTest {
 
   /** Appends a cell as a reader of files does, which has its bytes. */
   private static void addRead(Batch batch, @Nullable String cell) {
-    byte[] bytes =
-        ((cell == null ? "" : cell) + ",").getBytes(java.nio.charset.StandardCharsets.US_ASCII);
-    char[] text = batch.room(bytes.length);
+    byte[] bytes = Utf8.bytes((cell == null ? "" : cell) + ",");
     int start = batch.used();
-    for (int i = 0; i < bytes.length; i++) {
-      text[start + i] = (char) bytes[i];
-    }
-    batch.tookAscii(bytes, 0, bytes.length);
+    System.arraycopy(bytes, 0, batch.room(bytes.length), start, bytes.length);
+    batch.took(bytes.length);
     batch.addSlice(start, start + bytes.length - 1, cell == null ? Batch.NULL : 0);
   }
 
@@ -163,7 +160,7 @@ class SharedScaleTest {
     Expression expression = Expression.of(text, columns, "compute x", Expression.Settings.STRICT);
     expression.over(batch);
     CellVector target = new CellVector();
-    target.clearNarrow();
+    target.clear();
     expression.appendTo(target, batch.rows());
     return target;
   }
@@ -180,12 +177,15 @@ class SharedScaleTest {
     assertThat(nulls).isEqualTo(1);
     assertThat(cells.inNumbers()).isTrue();
     assertThat(cells.isNull(1)).isTrue();
-    cells.toBytes();
-    assertThat(cells.narrow()).isTrue();
-    assertThat(cells.reason(1)).isEqualTo(5);
-    assertThat(List.of(cells.get(0), cells.get(2), cells.get(3)))
-        .containsExactly("12.5", "-92233720368547758.08", "-7");
-    assertThat(cells.get(1)).isNull();
+    CellVector text = cells.asText(new CellVector());
+    assertThat(cells.inNumbers()).as("reading changes nothing").isTrue();
+    for (CellVector one : List.of(cells, text)) {
+      assertThat(one.reason(1)).isEqualTo(5);
+      assertThat(List.of("" + one.get(0), "" + one.get(2), "" + one.get(3)))
+          .containsExactly("12.5", "-92233720368547758.08", "-7");
+      assertThat(one.get(1)).isNull();
+    }
+    assertThat(text.asText(cells)).as("is text already").isSameAs(text);
   }
 
   @Test
@@ -201,8 +201,8 @@ class SharedScaleTest {
     added.takeNumbers(known, digits, new byte[ROWS], ROWS);
     batch.pick(new int[] {5, 3, 299, 5}, 4);
 
-    CellVector held = batch.held(2);
-    assertThat(held.narrow()).isTrue();
+    CellVector held = batch.column(2);
+    assertThat(held.inNumbers()).isTrue();
     assertThat(held.get(0)).isEqualTo("5");
     assertThat(held.get(1)).isNull();
     assertThat(held.get(2)).isEqualTo("299");

@@ -88,7 +88,7 @@ class GroupIndexTest {
       columns[part] = batch.column(part);
       if (narrow) {
         CellVector copy = new CellVector();
-        copy.clearNarrow();
+        copy.clear();
         for (int row = 0; row < batch.rows(); row++) {
           copy.append(columns[part].get(row));
         }

@@ -9,6 +9,8 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import org.abletwine.table.DecimalText;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -20,7 +22,7 @@ class CoordinatesTest {
   private static long at(Domain domain, String text) {
     // Amid other text, since a value is a slice of the text that was read.
     String around = "7" + text + "7";
-    return domain.coordinate(around.toCharArray(), 1, 1 + text.length());
+    return domain.coordinate(Utf8.bytes(around), 1, 1 + Utf8.bytes(text).length);
   }
 
   /** Numbers of every size and fineness, written in every way. */
@@ -102,7 +104,7 @@ class CoordinatesTest {
         "., none, 0",
         "-., none, 0",
         "1.2.3, none, 0",
-        "+5, none, 0",
+        "+5, 5, 0",
         "--5, none, 0",
         "5-, none, 0",
         "1e5, none, 0",
@@ -114,13 +116,13 @@ class CoordinatesTest {
       })
   void plainNumbersArePackedWithTheirPlaces(String text, @Nullable Long digits, int places) {
     String around = "8" + text + "8";
-    long plain = Numbers.plain(around.toCharArray(), 1, 1 + text.length());
+    long plain = Numbers.plain(Utf8.bytes(around), 1, 1 + text.length());
     if (digits == null) {
       assertThat(plain).isEqualTo(Numbers.NOT_PLAIN);
     } else {
       assertThat(plain >> 5).isEqualTo(digits);
-      assertThat(Numbers.places(plain)).isEqualTo(places);
-      assertThat(Numbers.parse(around.toCharArray(), 1, 1 + text.length()))
+      assertThat(DecimalText.places(plain)).isEqualTo(places);
+      assertThat(Numbers.parse(Utf8.bytes(around), 1, 1 + text.length()))
           .isEqualByComparingTo(BigDecimal.valueOf(digits, places));
     }
   }
@@ -130,8 +132,8 @@ class CoordinatesTest {
     for (String text : List.of("", "x", "1x", "1e1001", "1".repeat(2_101), "\u0661")) {
       assertThat(at(new Numbers(2), text)).isEqualTo(Domain.UNFIT);
     }
-    assertThat(Numbers.parse("1".repeat(2_100).toCharArray(), 0, 2_100)).isNotNull();
-    assertThat(Numbers.parse("1".repeat(2_101).toCharArray(), 0, 2_101)).isNull();
+    assertThat(Numbers.parse(Utf8.bytes("1".repeat(2_100)), 0, 2_100)).isNotNull();
+    assertThat(Numbers.parse(Utf8.bytes("1".repeat(2_101)), 0, 2_101)).isNull();
   }
 
   private static LocalDateTime time(Random random, int places) {
@@ -241,11 +243,11 @@ class CoordinatesTest {
   @Test
   void daysOfOtherPatternsAreReadByThem() {
     Times domain = new Times(false, List.of("dd.MM.yyyy"), 0, 0);
-    assertThat(domain.isDay("2026-07-01".toCharArray(), 0, 10)).isFalse();
+    assertThat(domain.isDay(Utf8.bytes("2026-07-01"), 0, 10)).isFalse();
     assertThat(domain.show(at(domain, "01.07.2026"))).isEqualTo("2026-07-01");
     Times iso = new Times(false, List.of(), 0, 0);
-    assertThat(iso.isDay("x2026-07-01".toCharArray(), 1, 11)).isTrue();
-    assertThat(iso.isDay("2026-07-32".toCharArray(), 0, 10)).isFalse();
-    assertThat(iso.isDay("2026-07-01T00:00".toCharArray(), 0, 16)).isFalse();
+    assertThat(iso.isDay(Utf8.bytes("x2026-07-01"), 1, 11)).isTrue();
+    assertThat(iso.isDay(Utf8.bytes("2026-07-32"), 0, 10)).isFalse();
+    assertThat(iso.isDay(Utf8.bytes("2026-07-01T00:00"), 0, 16)).isFalse();
   }
 }

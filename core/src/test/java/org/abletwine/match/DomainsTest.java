@@ -11,6 +11,7 @@ import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -100,10 +101,10 @@ class DomainsTest {
     assertThat(of("0e25 5.00000000000000000000", Kind.NEAREST, null)).isInstanceOf(Numbers.class);
     Domain wide = of("1e30 5.5 1.00e30", Kind.AT_OR_BELOW, null);
     assertThat(wide).isInstanceOf(Ranks.class);
-    assertThat(wide.coordinate("1E+30".toCharArray(), 0, 5)).isEqualTo(2);
-    assertThat(wide.coordinate("5.50".toCharArray(), 0, 4)).isZero();
-    assertThat(wide.coordinate("6".toCharArray(), 0, 1)).isEqualTo(1);
-    assertThat(wide.coordinate("x".toCharArray(), 0, 1)).isEqualTo(Domain.UNFIT);
+    assertThat(wide.coordinate(Utf8.bytes("1E+30"), 0, 5)).isEqualTo(2);
+    assertThat(wide.coordinate(Utf8.bytes("5.50"), 0, 4)).isZero();
+    assertThat(wide.coordinate(Utf8.bytes("6"), 0, 1)).isEqualTo(1);
+    assertThat(wide.coordinate(Utf8.bytes("x"), 0, 1)).isEqualTo(Domain.UNFIT);
     assertThatThrownBy(() -> of("1e30 5.5", Kind.NEAREST, null))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("nearest takes numbers of up to 17 digits");
@@ -116,12 +117,12 @@ class DomainsTest {
   @Test
   void nearestTellsHalfWayApart() {
     Domain halves = of("1 2", Kind.NEAREST, null);
-    assertThat(halves.coordinate("1.5".toCharArray(), 0, 3)).isEqualTo(30);
+    assertThat(halves.coordinate(Utf8.bytes("1.5"), 0, 3)).isEqualTo(30);
     MatchRule within = new MatchRule(Kind.NEAREST, new BigDecimal("0.25"), Ends.LOWER, false, 0.9);
     Domain quarters = Domains.of(rows("1 2"), within, null, "rates.csv", r -> r);
-    assertThat(quarters.coordinate("1".toCharArray(), 0, 1)).isEqualTo(2_000);
+    assertThat(quarters.coordinate(Utf8.bytes("1"), 0, 1)).isEqualTo(2_000);
     MatchRule tens = new MatchRule(Kind.NEAREST, new BigDecimal("1e1"), Ends.LOWER, false, 0.9);
-    assertThat(Domains.of(rows("1"), tens, null, "", r -> r).coordinate(new char[] {'1'}, 0, 1))
+    assertThat(Domains.of(rows("1"), tens, null, "", r -> r).coordinate(new byte[] {'1'}, 0, 1))
         .isEqualTo(20);
   }
 
@@ -130,7 +131,7 @@ class DomainsTest {
     Domain texts = of("b \uD83C\uDF3E \uFFFD b", Kind.AT_OR_BELOW, null);
     List<String> ours = List.of("a", "b", "c", "\uFFFD", "\uD83C\uDF3E", "\uD83C\uDF3Ea");
     List<Long> at =
-        ours.stream().map(o -> texts.coordinate(o.toCharArray(), 0, o.length())).toList();
+        ours.stream().map(o -> texts.coordinate(Utf8.bytes(o), 0, Utf8.bytes(o).length)).toList();
     assertThat(at).containsExactly(-1L, 0L, 1L, 2L, 4L, 5L);
     assertThat(texts.show(4)).isEqualTo("\uD83C\uDF3E");
     assertThat(texts.show(-1)).isEqualTo("b");

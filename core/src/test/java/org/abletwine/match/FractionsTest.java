@@ -14,6 +14,7 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -82,8 +83,8 @@ class FractionsTest {
   @Test
   void aMissIsToldInUnitsThatShowIt() {
     Times times = new Times(true, List.of(), 3, 0);
-    char[] one = (DAY + "00.250").toCharArray();
-    char[] other = (DAY + "01").toCharArray();
+    byte[] one = Utf8.bytes(DAY + "00.250");
+    byte[] other = Utf8.bytes(DAY + "01");
     long a = times.coordinate(one, 0, one.length);
     long b = times.coordinate(other, 0, other.length);
     assertThat(times.distance(a, b)).isEqualTo("0.75 seconds");

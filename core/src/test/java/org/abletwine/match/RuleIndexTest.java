@@ -20,6 +20,7 @@ import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -417,7 +418,7 @@ class RuleIndexTest {
     };
     long[] coordinates = new long[ours.length];
     for (int i = 0; i < ours.length; i++) {
-      coordinates[i] = ranks.coordinate(ours[i].toCharArray(), 0, ours[i].length());
+      coordinates[i] = ranks.coordinate(Utf8.bytes(ours[i]), 0, Utf8.bytes(ours[i]).length);
     }
     assertThat(coordinates).containsExactly(-1, 0, 1, 2, 3, 4, 5, 6, 7);
     assertThat(ranks.show(-5)).isEqualTo("apple");

@@ -29,9 +29,7 @@ class BatchTest {
 
   @Test
   void neighbouringCellsAreOneSliceOfTheBuffer() {
-    String raw =
-        new String(
-            batch.baseText(), batch.rawStart(1, 0), batch.rawEnd(1, 1) - batch.rawStart(1, 0));
+    String raw = Utf8.text(batch.text(), batch.rawStart(1, 0), batch.rawEnd(1, 1));
     assertThat(raw).isEqualTo("a1,b1");
   }
 
@@ -94,15 +92,19 @@ class BatchTest {
   }
 
   @Test
-  void narrowCellsTurnIntoTextWhenSomeoneLooks() {
+  void cellsThatNeedNoQuotesSaySoUntilTheyAreReplaced() {
     CellVector cells = batch.addColumn();
-    cells.clearNarrow();
-    cells.appendNarrow(new byte[] {'o', 'k', (byte) 0xF6}, 0, 3, true);
+    cells.append(Utf8.bytes("ok"), 0, 2, true);
     cells.appendNull();
     cells.append("fill");
-    cells.appendWide(new byte[] {4, 0x36}, 0, 2);
-    assertThat(column(2)).isEqualTo("okö null fill ж");
-    assertThat(cells.narrow()).isFalse();
+    cells.append(cells, 0);
+    batch.pick(new int[] {3, 2, 0}, 3);
+    assertThat(column(2)).isEqualTo("ok fill ok");
+    assertThat(cells.needsNoQuotes(0)).isTrue();
+    assertThat(cells.needsNoQuotes(1)).isFalse();
+    cells.replace(0, "a,b");
+    assertThat(cells.needsNoQuotes(0)).isFalse();
+    assertThat(batch.column(0).needsNoQuotes(0)).as("nobody looked").isFalse();
   }
 
   @Test
@@ -114,7 +116,7 @@ class BatchTest {
       large.endRow(0);
       rows++;
     }
-    assertThat(rows).as("full by characters, not rows").isLessThan(Batch.ROWS);
+    assertThat(rows).as("full by bytes, not rows").isLessThan(Batch.ROWS);
     assertThat(large.column(0).get(rows - 1)).hasSize(100_000);
   }
 }

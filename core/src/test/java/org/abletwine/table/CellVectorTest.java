@@ -1,8 +1,8 @@
 package org.abletwine.table;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -27,40 +27,48 @@ class CellVectorTest {
     CellVector vector = new CellVector();
     for (int round = 0; round < 3; round++) {
       List<@Nullable String> expected = new ArrayList<>();
-      if (random.nextBoolean()) {
-        vector.clear();
-      } else {
-        vector.clearNarrow();
-      }
+      vector.clear();
       for (int row = 0; row < 300; row++) {
-        String text = "v" + random.nextInt(1_000_000);
-        byte[] latin = text.getBytes(StandardCharsets.ISO_8859_1);
-        switch (random.nextInt(seed % 2 == 0 ? 5 : 8)) {
+        String text = (random.nextBoolean() ? "v" : "ж\uD83C\uDF3E") + random.nextInt(1_000_000);
+        byte[] bytes = Utf8.bytes(text);
+        switch (random.nextInt(7)) {
           case 0 -> vector.appendNull();
           case 1 -> vector.append(text);
           case 2 -> vector.append((String) null);
-          case 3 -> vector.appendNarrow(latin, 0, latin.length, false);
+          case 3 -> vector.append(bytes, 0, bytes.length, true);
           case 4 -> {
-            int at = vector.claimNarrow(20);
-            System.arraycopy(latin, 0, vector.bytes, at, latin.length);
-            vector.finishNarrow(at, at + latin.length);
+            int at = vector.room(20);
+            System.arraycopy(bytes, 0, vector.text, at, bytes.length);
+            vector.took(at, at + bytes.length);
           }
-          case 5 -> vector.append(text.toCharArray(), 0, text.length());
-          case 6 -> {
-            text += "ж";
-            vector.append(text);
-          }
+          case 5 -> vector.append(bytes, 0, bytes.length);
           default -> {
-            byte[] wide = text.getBytes(StandardCharsets.UTF_16BE);
-            vector.appendWide(wide, 0, wide.length);
+            CellVector other = Batch.ofOneRow("x", text).column(1);
+            vector.append(other, 0);
           }
         }
-        boolean isNull = vector.isNull(vector.rows() - 1);
+        boolean isNull = vector.isNull(row);
         expected.add(isNull ? null : text);
+        assertThat(vector.isBlank(row)).isEqualTo(isNull);
+        CellVector same = Batch.ofOneRow(text, text + "1").column(0);
+        assertThat(vector.equal(row, same, 0)).isEqualTo(!isNull);
+        assertThat(vector.equal(row, Batch.ofOneRow(text + "1").column(0), 0)).isFalse();
+        assertThat(isNull || vector.hash(row) == same.hash(0)).isTrue();
       }
       assertThat(cells(vector)).isEqualTo(expected);
-      assertThat(vector.narrow()).as("get turns it into characters").isFalse();
     }
+  }
+
+  @Test
+  void halfOfACharacterIsRefused() {
+    CellVector vector = new CellVector();
+    vector.clear();
+    for (String half : List.of("a\uD83C", "\uDF3Eb", "\uD83C\uD83C", "\uDF3E")) {
+      assertThatThrownBy(() -> vector.append(half))
+          .isInstanceOf(DataException.class)
+          .hasMessageContaining("half of a surrogate pair, at character");
+    }
+    assertThat(vector.rows()).isZero();
   }
 
   @Test
@@ -85,7 +93,7 @@ class CellVectorTest {
 
   @Test
   void aViewIsCopiedBeforeItIsChanged() {
-    char[] shared = "oatswheat".toCharArray();
+    byte[] shared = Utf8.bytes("oatswheat");
     CellVector view = new CellVector();
     view.viewOf(shared, 3);
     int[][] slices = {{0, 4}, {4, 9}, {-1, -1}};
@@ -96,53 +104,14 @@ class CellVectorTest {
     view.takeOwnership();
     view.replace(0, "barley and rye");
     assertThat(cells(view)).containsExactly("barley and rye", "wheat", null);
-    assertThat(new String(shared)).isEqualTo("oatswheat");
-  }
-
-  @Test
-  void cellsOfABatchCanBeReadAsBytesWhereTheyAreAscii() {
-    Batch batch = new Batch(2);
-    batch.clear(1, ',');
-    String line = "oats,12\n" + "Brönn,7\n";
-    char[] room = batch.room(line.length());
-    line.getChars(0, line.length(), room, 0);
-    batch.took(line.length());
-    batch.addSlice(0, 4, 0);
-    batch.addSlice(5, 7, 0);
-    batch.endRow(0);
-    batch.addSlice(8, 13, 0);
-    batch.addSlice(14, 15, 0);
-    batch.endRow(0);
-    CellVector names = batch.column(0);
-    assertThat(names.inBytes(1)).as("its neighbourhood is not ASCII").isFalse();
-    assertThat(cells(names)).containsExactly("oats", "Brönn");
-  }
-
-  /** What a reader writes anew, as for a quote that was doubled, is the same in bytes. */
-  @Test
-  void charactersWrittenAnewAreFollowedByTheirBytes() {
-    Batch batch = new Batch(1);
-    batch.clear(1, ',');
-    String line = "\"a\"\"b\"\n";
-    char[] room = batch.room(line.length());
-    line.getChars(0, line.length(), room, 0);
-    batch.took(line.length());
-    room[3] = 'b';
-    batch.rewrote(1, 4);
-    batch.addSlice(1, 4, Batch.QUOTED | Batch.ALTERED);
-    batch.endRow(Batch.QUOTED | Batch.ALTERED);
-    CellVector cells = batch.column(0);
-    assertThat(cells.inBytes(0)).isTrue();
-    assertThat(new String(cells.bytes, cells.starts[0], 3, StandardCharsets.US_ASCII))
-        .isEqualTo(cells.get(0))
-        .isEqualTo("a\"b");
+    assertThat(Utf8.text(shared, 0, shared.length)).isEqualTo("oatswheat");
   }
 
   /** A computed column that is null to its end was never given a mark for those rows. */
   @Test
   void rowsOfNothingButNullsCanBePicked() {
     CellVector cells = new CellVector();
-    cells.clearNarrow();
+    cells.clear();
     for (int row = 0; row < 40; row++) {
       cells.appendNull();
     }
@@ -150,7 +119,7 @@ class CellVectorTest {
     assertThat(cells.isNull(0)).isTrue();
     assertThat(cells.get(2)).isNull();
     CellVector some = new CellVector();
-    some.clearNarrow();
+    some.clear();
     some.append("first");
     for (int row = 0; row < 40; row++) {
       some.appendNull();

@@ -19,14 +19,15 @@ class DatePatternsTest {
   private static final DatePatterns ISO = new DatePatterns(List.of());
 
   private static @Nullable String read(DatePatterns patterns, String text) {
-    long day = patterns.day(text.toCharArray(), 0, text.length());
+    byte[] bytes = Utf8.bytes(text);
+    long day = patterns.day(bytes, 0, bytes.length);
     return day == DatePatterns.NONE ? null : LocalDate.ofEpochDay(day).toString();
   }
 
   @Test
   void everyDayOfFourCenturiesIsRead() {
     for (LocalDate day = LocalDate.of(1800, 1, 1); day.getYear() < 2200; day = day.plusDays(1)) {
-      char[] text = day.toString().toCharArray();
+      byte[] text = Utf8.bytes(day.toString());
       assertThat(DatePatterns.isoDay(text, 0)).isEqualTo(day.toEpochDay());
     }
   }

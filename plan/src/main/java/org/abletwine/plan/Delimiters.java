@@ -21,7 +21,9 @@ public final class Delimiters {
     if (named != null) {
       return named;
     }
-    return text.length() == 1 && !Character.isLetterOrDigit(text.charAt(0)) ? text.charAt(0) : null;
+    char first = text.isEmpty() ? 'x' : text.charAt(0);
+    boolean one = text.length() == 1 && first < 0x80 && !Character.isLetterOrDigit(first);
+    return one ? first : null;
   }
 
   /**
@@ -29,7 +31,7 @@ public final class Delimiters {
    * @return a message that says what was expected
    */
   public static String expected(String text) {
-    return "expected comma, semicolon, tab, pipe or one character, found \""
+    return "expected comma, semicolon, tab, pipe or one ASCII character, found \""
         + text
         + "\"; "
         + NearestName.hint(text, List.of("comma", "semicolon", "tab", "pipe"));

@@ -192,8 +192,8 @@ final class PlanReader {
     if (text == null || node == null) {
       return null;
     }
-    if (text.length() != 1) {
-      node.wrong("expected one character, found \"" + text + "\"");
+    if (text.length() != 1 || text.charAt(0) >= 0x80) {
+      node.wrong("expected one ASCII character, found \"" + text + "\"");
       return null;
     }
     return text.charAt(0);

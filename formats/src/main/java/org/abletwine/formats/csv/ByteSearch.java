@@ -56,7 +56,7 @@ final class ByteSearch {
    * @param bytes the text
    * @param from where the cell begins
    * @param used where the text ends
-   * @return where the cell ends, or {@code used} when not within whole words of the text
+   * @return where the cell ends, or {@code used} when not within the text
    */
   int cellEnd(byte[] bytes, int from, int used) {
     for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
@@ -66,6 +66,12 @@ final class ByteSearch {
         if (c == separator || c == '\n' || c == '\r') {
           return end;
         }
+      }
+    }
+    for (int end = Math.max(from, used - (used - from) % Long.BYTES); end < used; end++) {
+      byte c = bytes[end];
+      if (c == separator || c == '\n' || c == '\r') {
+        return end;
       }
     }
     return used;

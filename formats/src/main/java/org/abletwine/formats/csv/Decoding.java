@@ -11,32 +11,32 @@ import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Utf8;
 
 /**
- * Decodes strictly: bytes that are not valid stop the run, their offset named. Text is decoded
- * straight into the batch being filled, where its cells stay.
+ * Takes text into the batch being filled, where its cells stay, as UTF-8: copied where it is that
+ * already, else decoded and encoded anew. Strict: bytes that are not valid stop the run, their
+ * offset named.
  */
 final class Decoding {
-  /** Characters asked for at a time: what is left over after a batch's last row is copied. */
+  /** Bytes asked for at a time: what is left over after a batch's last row is copied. */
   private static final int PIECE = 1 << 13;
 
-  private static final int STEP = 256;
   private static final int BUFFER = 1 << 16;
 
   private final ByteSource source;
   private final InputStream in;
   private final CharsetDecoder decoder;
 
-  /** Whether as many characters as bytes means that all of them are ASCII. */
-  private final boolean ascii;
+  /** Whether the bytes stay as they are. */
+  private final boolean utf8;
 
   /** Whether a byte below 128 is always that character, whatever stands before it. */
   private final boolean asciiBytes;
 
   private final ByteBuffer bytes = ByteBuffer.allocate(BUFFER + Long.BYTES).limit(BUFFER);
   private boolean stopped;
-  private char[] wrapped = new char[0];
-  private CharBuffer chars = CharBuffer.wrap(wrapped);
+  private final CharBuffer chars = CharBuffer.allocate(PIECE);
   private long offset;
   private volatile long read;
   private boolean atEnd;
@@ -50,8 +50,8 @@ final class Decoding {
             .newDecoder()
             .onMalformedInput(CodingErrorAction.REPORT)
             .onUnmappableCharacter(CodingErrorAction.REPORT);
-    ascii = encoding.charset().equals(StandardCharsets.UTF_8);
-    asciiBytes = ascii || encoding.charset().newEncoder().maxBytesPerChar() == 1;
+    utf8 = encoding.charset().equals(StandardCharsets.UTF_8);
+    asciiBytes = utf8 || encoding.charset().newEncoder().maxBytesPerChar() == 1;
     bytes.flip();
     try {
       in.skipNBytes(encoding.markLength());
@@ -67,40 +67,13 @@ final class Decoding {
   }
 
   /**
-   * Appends some text to a batch, in short steps: the decoder copies plain ASCII in bulk, but after
-   * the first other character of a call it goes on one by one, which a step ends.
+   * Appends some text to a batch.
    *
    * @return whether there was any
    */
   boolean decodeInto(Batch batch) {
-    char[] text = batch.room(PIECE);
-    if (text != wrapped) {
-      wrapped = text;
-      chars = CharBuffer.wrap(text);
-    }
-    int from = batch.used();
-    int limit = from + PIECE;
-    chars.clear().position(from);
     while (true) {
-      chars.limit(Math.min(limit, chars.position() + STEP));
-      int before = bytes.position();
-      int start = chars.position();
-      CoderResult result = decoder.decode(bytes, chars, atEnd);
-      int taken = bytes.position() - before;
-      int count = chars.position() - start;
-      offset += taken;
-      if (ascii && count == taken) {
-        batch.tookAscii(bytes.array(), before, count);
-      } else {
-        batch.took(count);
-      }
-      if (result.isError()) {
-        throw invalid(result.length());
-      }
-      if (result.isOverflow() && limit - chars.position() > 1) {
-        continue;
-      }
-      if (chars.position() > from) {
+      if ((utf8 ? copy(batch) : convert(batch)) > 0) {
         return true;
       }
       if (atEnd) {
@@ -108,6 +81,41 @@ final class Decoding {
       }
       refill();
     }
+  }
+
+  /** Copies whole characters; returns how many bytes. */
+  private int copy(Batch batch) {
+    int from = bytes.position();
+    int end = Math.min(bytes.limit(), from + PIECE);
+    int valid = ValidUtf8.end(bytes.array(), from, end);
+    int count = valid - from;
+    System.arraycopy(bytes.array(), from, batch.room(count), batch.used(), count);
+    batch.took(count);
+    bytes.position(valid);
+    offset += count;
+    if (count == 0 && from < end) {
+      decoder.reset();
+      CoderResult result = decoder.decode(bytes.duplicate(), chars.clear(), atEnd);
+      if (result.isError()) {
+        throw invalid(result.length());
+      }
+    }
+    return count;
+  }
+
+  /** Decodes characters and encodes them; returns how many. */
+  private int convert(Batch batch) {
+    int before = bytes.position();
+    CoderResult result = decoder.decode(bytes, chars.clear(), atEnd);
+    offset += bytes.position() - before;
+    chars.flip();
+    int from = batch.used();
+    int end = Utf8.write(chars, batch.room(Utf8.MOST_BYTES * chars.length()), from);
+    batch.took(end - from);
+    if (result.isError()) {
+      throw invalid(result.length());
+    }
+    return end - from;
   }
 
   /**

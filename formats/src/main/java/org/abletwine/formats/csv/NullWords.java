@@ -2,19 +2,20 @@ package org.abletwine.formats.csv;
 
 import java.util.List;
 import org.abletwine.table.Batch;
+import org.abletwine.table.Utf8;
 
 /**
  * The words that stand for null, beside the empty cell. Spaces around them count as part of them.
  */
 final class NullWords {
-  private final char[][] words;
+  private final byte[][] words;
   private final long lengths;
 
   NullWords(List<String> words) {
-    this.words = words.stream().map(String::toCharArray).toArray(char[][]::new);
+    this.words = words.stream().map(Utf8::bytes).toArray(byte[][]::new);
     long bits = 0;
-    for (String word : words) {
-      bits |= 1L << Math.min(word.length(), 63);
+    for (byte[] word : this.words) {
+      bits |= 1L << Math.min(word.length, 63);
     }
     this.lengths = bits;
   }
@@ -25,13 +26,13 @@ final class NullWords {
   }
 
   /** How a plain cell is marked. Safe for use by several threads. */
-  int mark(char[] buffer, int start, int end) {
+  int mark(byte[] buffer, int start, int end) {
     boolean isNull = start == end || mayHold(end - start) && hold(buffer, start, end - start);
     return isNull ? Batch.NULL : 0;
   }
 
-  boolean hold(char[] buffer, int offset, int length) {
-    for (char[] word : words) {
+  boolean hold(byte[] buffer, int offset, int length) {
+    for (byte[] word : words) {
       if (java.util.Arrays.equals(word, 0, word.length, buffer, offset, offset + length)) {
         return true;
       }

@@ -5,7 +5,6 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.abletwine.key.Utf8;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
@@ -26,17 +25,16 @@ final class RowEncoder {
   private static final VarHandle WORD =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-  private final char delimiter;
-  private final char quote;
+  private final byte delimiter;
+  private final byte quote;
   private final byte[] lineEnd;
-  private final boolean usualDelimiter;
-  private char[] scratch = new char[64];
+  private final boolean usual;
   private byte[] buffer = new byte[BUFFER + (BUFFER >> 1)];
 
   RowEncoder(char delimiter, char quote, String lineEnd) {
-    this.delimiter = delimiter;
-    this.quote = quote;
-    this.usualDelimiter = ",;\t|".indexOf(delimiter) >= 0 && (quote == '"' || quote == '\'');
+    this.delimiter = (byte) delimiter;
+    this.quote = (byte) quote;
+    this.usual = ",;\t|".indexOf(delimiter) >= 0 && (quote == '"' || quote == '\'');
     this.lineEnd = lineEnd.getBytes(StandardCharsets.US_ASCII);
   }
 
@@ -47,10 +45,9 @@ final class RowEncoder {
     int[] runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
       if (columns[i] >= base) {
-        added[i] = batch.addedColumn(columns[i]);
-        if (!usualDelimiter) {
-          added[i].toText(); // a number may then need quotes
-        }
+        // Where a point or a sign may need quotes, numbers are looked at like any other text.
+        CellVector cells = batch.column(columns[i]);
+        added[i] = usual ? cells : cells.asText(new CellVector());
       } else {
         boolean joins =
             i + 1 < columns.length && columns[i + 1] == columns[i] + 1 && columns[i + 1] < base;
@@ -102,26 +99,23 @@ final class RowEncoder {
     }
   }
 
-  private int one(char c, int at) {
-    ensure(at, 3);
-    if (c < 0x80) {
-      buffer[at] = (byte) c;
-      return at + 1;
-    }
-    return Utf8.encode(new char[] {c}, 0, 1, buffer, at);
+  private int one(byte c, int at) {
+    ensure(at, 1);
+    buffer[at] = c;
+    return at + 1;
   }
 
-  private int plain(char[] text, int start, int end, int from) {
-    ensure(from, 3 * (end - start));
-    byte[] bytes = buffer;
-    int shift = from - start;
-    int any = 0;
-    for (int i = start; i < end; i++) {
-      char c = text[i];
-      any |= c;
-      bytes[i + shift] = (byte) c;
+  /** Copies text; short text as two words, for what is too much is written over. */
+  private int copy(byte[] text, int start, int end, int at) {
+    int length = end - start;
+    ensure(at, Math.max(SHORT, length));
+    if (length <= SHORT && start + SHORT <= text.length) {
+      WORD.set(buffer, at, (long) WORD.get(text, start));
+      WORD.set(buffer, at + 8, (long) WORD.get(text, start + 8));
+    } else {
+      System.arraycopy(text, start, buffer, at, length);
     }
-    return any < 0x80 ? end + shift : Utf8.encode(text, start, end, bytes, from);
+    return at + length;
   }
 
   /** A run of base columns of one row, cells that are not as in the source written anew. */
@@ -147,14 +141,7 @@ final class RowEncoder {
   }
 
   private int raw(Batch batch, int baseRow, int from, int to, int at) {
-    int start = batch.rawStart(baseRow, from);
-    int end = batch.rawEnd(baseRow, to);
-    if (!batch.hasBytes(start, end)) {
-      return plain(batch.baseText(), start, end, at);
-    }
-    ensure(at, end - start);
-    System.arraycopy(batch.textBytes(), start, buffer, at, end - start);
-    return at + end - start;
+    return copy(batch.text(), batch.rawStart(baseRow, from), batch.rawEnd(baseRow, to), at);
   }
 
   private int rewritten(Batch batch, int baseRow, int column, int at) {
@@ -162,11 +149,11 @@ final class RowEncoder {
     int end = batch.baseEnd(baseRow, column);
     int mark = batch.baseMark(baseRow, column);
     if ((mark & Batch.QUOTED) != 0) {
-      return quoted(batch.baseText(), start, end, at);
+      return quoted(batch.text(), start, end, at);
     }
     return (mark & Batch.NULL) != 0
-        ? plain(batch.baseText(), start, end, at)
-        : asNeeded(batch.baseText(), start, end, at);
+        ? copy(batch.text(), start, end, at)
+        : asNeeded(batch.text(), start, end, at);
   }
 
   private int addedCell(CellVector cells, int row, int from) {
@@ -178,62 +165,34 @@ final class RowEncoder {
       ensure(from, DecimalText.MOST_BYTES);
       return DecimalText.write(cells.digits[row], cells.scales[row], buffer, from);
     }
-    int end = cells.ends[row];
-    if (!cells.narrow()) {
-      return asNeeded(cells.text, start, end, from);
-    }
-    if (cells.special[row] == 0 && usualDelimiter) {
-      ensure(from, Math.max(SHORT, end - start));
-      if (end - start <= SHORT && start + SHORT <= cells.bytes.length) {
-        WORD.set(buffer, from, (long) WORD.get(cells.bytes, start)); // what is too much is
-        WORD.set(buffer, from + 8, (long) WORD.get(cells.bytes, start + 8)); // written over
-      } else {
-        System.arraycopy(cells.bytes, start, buffer, from, end - start);
-      }
-      return from + end - start;
-    }
-    return specialCell(cells.bytes, start, end, from);
+    return usual && cells.needsNoQuotes(row)
+        ? copy(cells.text, start, cells.ends[row], from)
+        : asNeeded(cells.text, start, cells.ends[row], from);
   }
 
-  private int specialCell(byte[] bytes, int start, int end, int from) {
-    if (scratch.length < end - start) {
-      scratch = new char[end - start];
-    }
-    for (int i = start; i < end; i++) {
-      scratch[i - start] = (char) (bytes[i] & 0xFF);
-    }
-    return asNeeded(scratch, 0, end - start, from);
-  }
-
-  private int asNeeded(char[] text, int start, int end, int from) {
+  private int asNeeded(byte[] text, int start, int end, int from) {
     if (start == end) {
       return quoted(text, start, end, from);
     }
-    ensure(from, 3 * (end - start));
-    byte[] bytes = buffer;
-    int shift = from - start;
-    int any = 0;
     for (int i = start; i < end; i++) {
-      char c = text[i];
+      byte c = text[i];
       if (c == delimiter || c == quote || c == '\n' || c == '\r') {
         return quoted(text, start, end, from);
       }
-      any |= c;
-      bytes[i + shift] = (byte) c;
     }
-    return any < 0x80 ? end + shift : Utf8.encode(text, start, end, bytes, from);
+    return copy(text, start, end, from);
   }
 
-  private int quoted(char[] text, int start, int end, int from) {
+  private int quoted(byte[] text, int start, int end, int from) {
     int at = one(quote, from);
     int done = start;
     for (int i = start; i < end; i++) {
       if (text[i] == quote) {
-        at = plain(text, done, i + 1, at);
+        at = copy(text, done, i + 1, at);
         done = i; // the quote goes out a second time with what follows
       }
     }
-    at = plain(text, done, end, at);
+    at = copy(text, done, end, at);
     return one(quote, at);
   }
 }

@@ -17,10 +17,10 @@ import org.jspecify.annotations.Nullable;
  * needs to go on is a field.
  */
 final class RowScanner {
-  /** Longest cell, in characters. Longer ones mostly come of a quote that nobody closed. */
+  /** Longest cell, in bytes. Longer ones mostly come of a quote that nobody closed. */
   static final int LONGEST = 1 << 24;
 
-  /** Characters after which a batch of few rows counts as full. */
+  /** Bytes after which a batch of few rows counts as full. */
   private static final int MOST_SPARSE = 1 << 18;
 
   private enum At {
@@ -35,10 +35,8 @@ final class RowScanner {
   private final Schema schema;
   private final int columns;
   private final boolean pad;
-  private final char delimiter;
-  private final char quote;
-  private final char highest;
-  private final boolean byBytes;
+  private final byte delimiter;
+  private final byte quote;
   private final NullWords nulls;
   private final ByteSearch search;
 
@@ -65,7 +63,7 @@ final class RowScanner {
   private long line = 1;
   private long openedOn;
   private int lineBreaks;
-  private char[] rest = new char[0];
+  private byte[] rest = new byte[0];
   private int restLength;
 
   RowScanner(String name, Dialect dialect, Schema schema, TableOptions options) {
@@ -73,12 +71,10 @@ final class RowScanner {
     this.schema = schema;
     this.columns = schema.size();
     this.pad = options.pad();
-    this.delimiter = dialect.delimiter();
-    this.quote = dialect.quote();
-    this.highest = (char) Math.max('\r', Math.max(delimiter, '\n'));
-    this.byBytes = delimiter < 0x80 && quote < 0x80;
+    this.delimiter = (byte) dialect.delimiter();
+    this.quote = (byte) dialect.quote();
     this.nulls = new NullWords(options.nulls());
-    this.search = new ByteSearch((byte) delimiter, (byte) quote);
+    this.search = new ByteSearch(delimiter, quote);
     this.header = dialect.header();
     this.skipping = header;
   }
@@ -91,7 +87,7 @@ final class RowScanner {
 
   /** From now on notes only the first cells of rows that are plain, where that leaves out any. */
   void noteFirst(int count) {
-    first = count < columns && byBytes ? count : 0;
+    first = count < columns ? count : 0;
   }
 
   /**
@@ -145,9 +141,9 @@ final class RowScanner {
     int used = batch.used();
     restLength = used - recordEnd;
     if (rest.length < restLength) {
-      rest = new char[restLength];
+      rest = new byte[restLength];
     }
-    System.arraycopy(batch.baseText(), recordEnd, rest, 0, restLength);
+    System.arraycopy(batch.text(), recordEnd, rest, 0, restLength);
   }
 
   /** Returns whether the batch is full and its last row whole. */
@@ -158,7 +154,7 @@ final class RowScanner {
 
   /** Goes on until the batch is done or its text used up. */
   void scan() {
-    char[] text = batch.baseText();
+    byte[] text = batch.text();
     int used = batch.used();
     while (true) {
       if (state == At.CELL_START) {
@@ -167,7 +163,7 @@ final class RowScanner {
         }
         if (first > 0 && !skipping && fields <= first) {
           plainStarts(used);
-        } else if (byBytes && !skipping) {
+        } else if (!skipping) {
           plainCells(used);
           if (first > 0 && fields == 0 && at < used && !done()) {
             continue;
@@ -185,7 +181,7 @@ final class RowScanner {
         return;
       }
       endCell(text);
-      char c = text[at++];
+      byte c = text[at++];
       state = At.CELL_START;
       if (c != delimiter) {
         afterReturn = c == '\r';
@@ -206,7 +202,7 @@ final class RowScanner {
       state = At.PLAIN;
       cellStart = at;
     }
-    endCell(batch.baseText());
+    endCell(batch.text());
     state = At.CELL_START;
     endRecord();
   }
@@ -216,8 +212,8 @@ final class RowScanner {
    * the text held. Stops before the first cell that is anything else.
    */
   private void plainCells(int used) {
-    byte[] bytes = batch.textBytes();
-    byte separator = (byte) delimiter;
+    byte[] bytes = batch.text();
+    byte separator = delimiter;
     ByteSearch finds = search;
     int start = at;
     for (int base = start; base + Long.BYTES <= used; base += Long.BYTES) {
@@ -263,8 +259,8 @@ final class RowScanner {
    * before the first cell of rows that are anything but plain, or do not have the right length.
    */
   private void plainStarts(int used) {
-    byte[] bytes = batch.textBytes();
-    byte separator = (byte) delimiter;
+    byte[] bytes = batch.text();
+    byte separator = delimiter;
     while (true) {
       while (fields < first) {
         int end = search.cellEnd(bytes, at, used);
@@ -303,10 +299,10 @@ final class RowScanner {
   }
 
   private boolean holdsNull(int start, int end) {
-    return nulls.hold(batch.baseText(), start, end - start);
+    return nulls.hold(batch.text(), start, end - start);
   }
 
-  private boolean startCell(char[] text, int used) {
+  private boolean startCell(byte[] text, int used) {
     if (fields == 0 && (done() || !passLineEnds(text, used)) || at == used) {
       return false;
     }
@@ -323,9 +319,9 @@ final class RowScanner {
   }
 
   /** Passes the second half of a line end, and lines with nothing on them. */
-  private boolean passLineEnds(char[] text, int used) {
+  private boolean passLineEnds(byte[] text, int used) {
     while (at < used) {
-      char c = text[at];
+      byte c = text[at];
       if (c == '\n' && afterReturn) {
         afterReturn = false;
       } else if ((c == '\n' || c == '\r') && (columns > 1 || header)) {
@@ -340,25 +336,16 @@ final class RowScanner {
     return false;
   }
 
-  private int plainEnd(char[] text, int used) {
-    char last = highest;
-    char separator = delimiter;
-    int i = at;
-    while (i < used) {
-      char c = text[i];
-      if (c <= last && (c == separator || c == '\n' || c == '\r')) {
-        break;
-      }
-      i++;
-    }
+  private int plainEnd(byte[] text, int used) {
+    int i = search.cellEnd(text, at, used);
     at = i;
     return i;
   }
 
-  private int quotedEnd(char[] text, int used) {
+  private int quotedEnd(byte[] text, int used) {
     if (state == At.QUOTED && !altered) {
       int i = at;
-      char c;
+      byte c;
       while (i < used && (c = text[i]) != quote) {
         lineBreaks += c == '\n' ? 1 : 0;
         i++;
@@ -367,7 +354,7 @@ final class RowScanner {
       unescaped = i;
     }
     while (at < used) {
-      char c = text[at];
+      byte c = text[at];
       if (state == At.QUOTE) {
         if (c == delimiter || c == '\n' || c == '\r') {
           return at;
@@ -390,7 +377,7 @@ final class RowScanner {
     return used;
   }
 
-  private void endCell(char[] text) {
+  private void endCell(byte[] text) {
     if (skipping) {
       fields++;
       return;
@@ -404,7 +391,6 @@ final class RowScanner {
       mark = Batch.QUOTED;
       if (altered) {
         mark |= Batch.ALTERED;
-        batch.rewrote(start, end);
       }
     } else if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
       mark = Batch.NULL;
@@ -479,7 +465,7 @@ final class RowScanner {
         (state == At.PLAIN ? name + " line " + line : place())
             + ": a cell of more than "
             + LONGEST
-            + " characters, which is more than any may have; "
+            + " bytes, which is more than any may have; "
             + (state == At.PLAIN
                 ? "check that the file is delimited text"
                 : "check that the quote that opens here is closed"));

@@ -163,7 +163,7 @@ class SourcesTest {
               }
             })
         .isInstanceOf(DataException.class)
-        .hasMessageContaining("line 2, column \"b\": a cell of more than 16777216 characters");
+        .hasMessageContaining("line 2, column \"b\": a cell of more than 16777216 bytes");
   }
 
   @Test
