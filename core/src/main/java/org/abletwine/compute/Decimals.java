@@ -10,10 +10,9 @@ import org.abletwine.table.Utf8;
  * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what
  * does not. Nothing is allocated as long as the result fits.
  *
- * <p>Each short way comes to the same number, places included, as the long one, so a change of a
- * condition that only chooses the long way more often cannot be seen in any result. (Of the changes
- * that mutation testing makes here, those that no test notices are of that kind, as far as looked
- * at: the conditions of {@link #read}, of the reading of plain digits, and of {@link #round}.)
+ * <p>Each short way comes to the same number, places included, as the long one; tests tell them
+ * apart by {@link LongWay}. (Changes of {@link #divide} that only choose the long way more often
+ * are not noticed: where it ends early depends on the digits of the quotient.)
  */
 final class Decimals {
   /** Decimal places that are held beside a long. */
@@ -48,6 +47,7 @@ final class Decimals {
       into.number(at, DecimalText.digits(plain), DecimalText.places(plain));
       return true;
     }
+    assert LongWay.taken();
     BigDecimal value =
         end - start > DecimalText.MOST_CHARACTERS * Utf8.MOST_BYTES
             ? null
@@ -81,6 +81,7 @@ final class Decimals {
         }
       }
     }
+    assert LongWay.taken();
     BigDecimal y = b.number(row);
     out.number(row, subtract ? a.number(row).subtract(y) : a.number(row).add(y));
   }
@@ -97,6 +98,7 @@ final class Decimals {
         return;
       }
     }
+    assert LongWay.taken();
     out.number(row, a.number(row).multiply(b.number(row)));
   }
 
@@ -173,6 +175,7 @@ final class Decimals {
 
   /** As {@link #divide}, for numbers of any size; {@code b} is not zero. */
   static void divideWide(BigDecimal a, BigDecimal b, Values out, int row) {
+    assert LongWay.taken();
     BigDecimal quotient = a.divide(b, Math.max(QUOTIENT_PLACES, a.scale()), RoundingMode.HALF_UP);
     BigDecimal stripped = quotient.stripTrailingZeros();
     int least = Math.max(0, a.scale());
@@ -191,6 +194,7 @@ final class Decimals {
         return Long.compare(a.digits[row] * p, b.digits[row] * q);
       }
     }
+    assert LongWay.taken();
     return a.number(row).compareTo(b.number(row));
   }
 
@@ -214,6 +218,7 @@ final class Decimals {
       out.number(row, quotient, places);
       return;
     }
+    assert LongWay.taken();
     BigDecimal rounded = a.number(row).setScale(places, mode);
     out.number(row, places < 0 ? rounded.setScale(0) : rounded);
   }

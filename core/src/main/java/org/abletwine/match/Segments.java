@@ -2,6 +2,7 @@ package org.abletwine.match;
 
 import java.io.Serializable;
 import java.util.Arrays;
+import java.util.concurrent.atomic.LongAdder;
 
 /**
  * The cuts of the number line, partition by partition, and the search for the last cut not above a
@@ -26,6 +27,12 @@ import java.util.Arrays;
 final class Segments implements Serializable {
   private static final long serialVersionUID = 1L;
   private static final int FEW = 8;
+
+  /**
+   * Steps of the search, counted only while assertions are on: tests tell by them what buckets
+   * save.
+   */
+  static final LongAdder STEPS = new LongAdder();
 
   private final int[] first;
   private final long[] starts;
@@ -151,6 +158,7 @@ final class Segments implements Serializable {
       int low = found[row];
       int length = last[row] - low + 1;
       while (length > 1) {
+        assert counted();
         int half = length >>> 1;
         low = starts[low + half] <= coordinate ? low + half : low;
         length -= half;
@@ -158,6 +166,11 @@ final class Segments implements Serializable {
       found[row] = low;
     }
     return seen;
+  }
+
+  private static boolean counted() {
+    STEPS.increment();
+    return true;
   }
 
   /** Narrows the search to the cuts that begin or end in the coordinate's bucket. */

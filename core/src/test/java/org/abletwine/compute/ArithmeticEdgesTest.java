@@ -139,21 +139,44 @@ class ArithmeticEdgesTest {
     }
   }
 
+  /** Whether a number fits a long with the places of another too. */
+  private static boolean fitsWith(BigDecimal a, BigDecimal b) {
+    BigDecimal scaled = a.setScale(Math.max(a.scale(), b.scale()), RoundingMode.UNNECESSARY);
+    return fits(a) && fits(b) && fits(scaled);
+  }
+
+  /** Runs something; it goes the short way where that is possible, and only there. */
+  private static void goes(boolean shortWay, String what, Runnable run) {
+    long before = LongWay.count();
+    run.run();
+    if (LongWay.count() - before != (shortWay ? 0 : 1)) {
+      assertThat(LongWay.count() - before).as(what).isEqualTo(shortWay ? 0 : 1);
+    }
+  }
+
   @Test
   void sumsDifferencesAndProducts() {
     Values out = empty(1);
+    BigDecimal least = BigDecimal.valueOf(Long.MIN_VALUE);
     pairs(
         (a, b, x, y) -> {
+          boolean both = fitsWith(a, b) && fitsWith(b, a);
           out.prepare(1, Kind.NUMBER);
-          Decimals.add(x, y, false, out, 0);
+          boolean sum = both && fits(a.add(b));
+          goes(sum, a + " + " + b, () -> Decimals.add(x, y, false, out, 0));
           check(out, a.add(b), "+", a, b);
           out.prepare(1, Kind.NUMBER);
-          Decimals.add(x, y, true, out, 0);
+          boolean opposite = fits(b) && !b.unscaledValue().equals(least.unscaledValue());
+          boolean difference = both && opposite && fits(a.subtract(b));
+          goes(difference, a + " - " + b, () -> Decimals.add(x, y, true, out, 0));
           check(out, a.subtract(b), "-", a, b);
           out.prepare(1, Kind.NUMBER);
-          Decimals.multiply(x, y, out, 0);
+          boolean product = fits(a) && fits(b) && fits(a.multiply(b));
+          goes(product, a + " * " + b, () -> Decimals.multiply(x, y, out, 0));
           check(out, a.multiply(b), "*", a, b);
-          assertThat(Integer.signum(Decimals.compare(x, y, 0))).isEqualTo(a.compareTo(b));
+          int[] order = new int[1];
+          goes(both, a + " <> " + b, () -> order[0] = Decimals.compare(x, y, 0));
+          assertThat(Integer.signum(order[0])).isEqualTo(a.compareTo(b));
         });
   }
 
@@ -180,7 +203,11 @@ class ArithmeticEdgesTest {
           for (RoundingMode mode :
               List.of(RoundingMode.HALF_UP, RoundingMode.FLOOR, RoundingMode.CEILING)) {
             out.prepare(1, Kind.NUMBER);
-            Decimals.round(of(a), 0, places, mode, out);
+            boolean within = places >= 0 && places <= Decimals.MOST_PLACES;
+            boolean more = places >= scale && within && fits(a.setScale(places));
+            boolean fewer = places < scale && within && mode == RoundingMode.HALF_UP;
+            int to = places;
+            goes(more || fewer, a + " to " + places, () -> Decimals.round(of(a), 0, to, mode, out));
             BigDecimal wanted = a.setScale(places, mode);
             check(out, places < 0 ? wanted.setScale(0) : wanted, mode + " " + places, a, a);
           }
@@ -464,12 +491,15 @@ class ArithmeticEdgesTest {
         byte[] bytes = (around + text + around).getBytes(StandardCharsets.ISO_8859_1);
         int from = around.length();
         Values out = empty(1);
+        long before = LongWay.count();
         boolean read = Decimals.read(bytes, from, from + text.length(), out, 0);
+        long slowly = LongWay.count() - before;
         assertThat(read ? out.number(0) : null).as("%s in %s", text, around).isEqualTo(wanted);
         long packed = DecimalText.plain(bytes, from, from + text.length());
         boolean may = wanted != null && text.strip().matches("[-+]?(?=.{1,18}$)[0-9]*\\.?[0-9]*");
         boolean digits = may && text.replaceAll("[^0-9]", "").length() <= 17;
         assertThat(packed != DecimalText.NOT_PLAIN).as("%s in %s", text, around).isEqualTo(digits);
+        assertThat(slowly).isEqualTo(digits ? 0 : 1);
         if (digits) {
           assertThat(BigDecimal.valueOf(DecimalText.digits(packed), DecimalText.places(packed)))
               .isEqualTo(wanted);

@@ -7,6 +7,7 @@ import java.util.Random;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** The search for the last cut not above a value, against a search through all cuts. */
@@ -78,6 +79,24 @@ class SegmentsTest {
           .isEqualTo(expected);
       if (row % 100 == 0) {
         assertThat(segments.find(partitions[row], coordinates[row])).isEqualTo(expected);
+      }
+    }
+  }
+
+  /** Even cuts beyond a few are found at once; among few, by halving. */
+  @ParameterizedTest
+  @CsvSource({"2, 1", "8, 3", "9, 1", "1000, 1", "100000, 1"})
+  void bucketsSpareTheSearch(int cuts, int steps) {
+    long[] starts = new long[cuts];
+    for (int cut = 0; cut < cuts; cut++) {
+      starts[cut] = cut == 0 ? Long.MIN_VALUE : 64L * cut;
+    }
+    Segments segments = new Segments(new int[] {0, cuts}, starts);
+    for (int cut = 1; cut < cuts; cut++) {
+      for (int off = 0; off < 64; off += 21) {
+        long before = Segments.STEPS.sum();
+        assertThat(segments.find(0, 64L * cut + off)).isEqualTo(cut);
+        assertThat(Segments.STEPS.sum() - before).isLessThanOrEqualTo(steps);
       }
     }
   }
