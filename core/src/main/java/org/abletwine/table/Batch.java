@@ -173,6 +173,17 @@ public final class Batch {
     return text;
   }
 
+  /**
+   * Takes another buffer in place of its own, for a reader that cuts cells out of text where it
+   * lies. To be called right after {@link #clear}.
+   *
+   * @param rows UTF-8, with {@link CellVector#SLACK} bytes behind what the cells take; not to be
+   *     changed while the batch is used, but by that reader
+   */
+  public void over(byte[] rows) {
+    text = rows;
+  }
+
   /** Returns how many bytes of the buffer are taken. */
   public int used() {
     return used;

@@ -47,6 +47,19 @@ final class ByteSearch {
     return zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
   }
 
+  /** The top bit of each byte that is a line feed or a carriage return. */
+  static long lineBreaks(long word) {
+    return zeros(word ^ '\n' * EACH) | zeros(word ^ '\r' * EACH);
+  }
+
+  /** Whether there may be a line break or a byte of a pattern; if not, there is none. */
+  static boolean mayHold(long word, long pattern) {
+    long a = word ^ pattern;
+    long b = word ^ '\n' * EACH;
+    long c = word ^ '\r' * EACH;
+    return ((a - EACH & ~a | b - EACH & ~b | c - EACH & ~c) & 0x80 * EACH) != 0;
+  }
+
   /** The top bit of each byte that may end a cell: the separator, and U+0008 to U+000F. */
   long ends(long word) {
     return zeros(word ^ separators) | lineEnds(word);
@@ -75,6 +88,28 @@ final class ByteSearch {
       }
     }
     return used;
+  }
+
+  /**
+   * @param bytes the text, with a word of room behind its end
+   * @param from where a row begins
+   * @param to where the text ends
+   * @return where the row ends; -1 when it has a quote, or goes on to the end of the text
+   */
+  int lineEnd(byte[] bytes, int from, int to) {
+    for (int base = from; base < to; base += Long.BYTES) {
+      long word = word(bytes, base);
+      long ends = lineBreaks(word);
+      long before = ends == 0 ? -1L : (ends & -ends) - 1;
+      if ((zeros(word ^ quotes) & before) != 0) {
+        return -1;
+      }
+      if (ends != 0) {
+        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
+        return end < to ? end : -1;
+      }
+    }
+    return -1;
   }
 
   /**

@@ -2,65 +2,82 @@ package org.abletwine.formats.csv;
 
 import java.util.BitSet;
 import org.abletwine.table.Batch;
+import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableReader;
+import org.jspecify.annotations.Nullable;
 
-/** Reads delimited text into batches: decoded there, and cut into cells where it lies. */
+/** Reads delimited text into batches: cut into pieces, and these into cells where they lie. */
 final class CsvTableReader implements TableReader {
+  private final ByteSource source;
   private final Dialect dialect;
+  private final Schema schema;
+  private final TableOptions options;
   private final Decoding decoding;
-  private final RowScanner scanner;
-  private boolean sparse;
-  private boolean atEnd;
+  private final Cutter cutter;
+  private int first;
+  private @Nullable BitSet wanted;
+  private @Nullable RowScanner scanner;
 
   CsvTableReader(ByteSource source, Dialect dialect, Schema schema, TableOptions options) {
+    this.source = source;
     this.dialect = dialect;
+    this.schema = schema;
+    this.options = options;
     this.decoding = new Decoding(source, dialect.encoding());
-    this.scanner = new RowScanner(source.name(), dialect, schema, options);
+    this.cutter = new Cutter(decoding, dialect, schema.size());
+    this.first = schema.size();
   }
 
   @Override
   public boolean read(Batch into) {
-    fill(into);
-    return into.rows() > 0;
+    RowScanner scanning = scanner;
+    if (scanning == null) {
+      scanning = new RowScanner(source.name(), dialect, schema, options, wanted, first);
+      scanner = scanning;
+    }
+    while (!scanning.read(into)) {
+      if (!next(scanning)) {
+        return false;
+      }
+    }
+    return true;
   }
 
   @Override
-  public boolean read(Batch into, BitSet wanted) {
-    sparse = true;
-    scanner.only(wanted);
-    do {
-      fill(into);
-    } while (into.rows() == 0 && !atEnd && !scanner.pastLast());
-    return into.rows() > 0;
+  public boolean read(Batch into, BitSet rows) {
+    wanted = rows;
+    return read(into);
   }
 
   @Override
   public void noteFirst(int count) {
-    scanner.noteFirst(count);
+    first = count;
   }
 
-  private void fill(Batch into) {
-    into.clear(scanner.nextRow(), dialect.delimiter());
-    scanner.begin(into);
-    scanner.scan();
-    while (!scanner.done() && !atEnd) {
-      int unwanted = scanner.unwanted();
-      if (unwanted > 0) {
-        scanner.passedOver(decoding.passOver(dialect.quote(), unwanted));
-        if (scanner.pastLast()) {
-          break;
-        }
+  /** Goes on to the next piece in which there are rows to be noted. */
+  private boolean next(RowScanner scanning) {
+    BitSet rows = wanted;
+    while (true) {
+      // Batches that are still looked at lie in the pieces before, so each is a new one.
+      CsvPiece piece = new CsvPiece();
+      if (rows != null && rows.nextSetBit((int) cutter.nextRow()) < 0 || !cutter.next(piece)) {
+        return false;
       }
-      atEnd = !(sparse ? decoding.decodeLine(into) : decoding.decodeInto(into));
-      if (atEnd) {
-        scanner.finish();
-      } else {
-        scanner.scan();
+      int next = rows == null ? 0 : rows.nextSetBit((int) piece.row);
+      if (rows == null || next < cutter.nextRow()) {
+        begin(scanning, piece);
+        return true;
       }
     }
-    scanner.end();
+  }
+
+  private void begin(RowScanner scanning, CsvPiece piece) {
+    int valid = decoding.asItIs() ? ValidUtf8.end(piece.text, 0, piece.end) : piece.end;
+    DataException wrong =
+        valid == piece.end ? null : decoding.invalid(piece.text, valid, piece.end, piece.offset);
+    scanning.begin(piece, valid, wrong);
   }
 
   @Override

@@ -8,212 +8,153 @@ import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds cells and rows in delimited text that was decoded straight into a batch, and notes them
- * there as slices: no character is copied and nothing is called per cell from outside. The form is
- * that of RFC 4180, any of LF, CR LF and CR ending a row; a quote inside a cell that does not begin
- * with one is a character like any other.
- *
- * <p>Text arrives in pieces that may end anywhere, so every position and state that {@link #scan}
- * needs to go on is a field.
+ * Finds cells and rows in a piece of delimited text, and notes them as slices of it: no byte is
+ * copied and nothing is called per cell from outside. The form is that of RFC 4180, any of LF, CR
+ * LF and CR ending a row; a quote inside a cell that does not begin with one is a character like
+ * any other. Used by one thread at a time.
  */
 final class RowScanner {
   /** Longest cell, in bytes. Longer ones mostly come of a quote that nobody closed. */
   static final int LONGEST = 1 << 24;
 
-  /** Bytes after which a batch of few rows counts as full. */
-  private static final int MOST_SPARSE = 1 << 18;
-
-  private enum At {
-    CELL_START,
-    PLAIN,
-    QUOTED,
-    /** After a quote inside a quoted cell: it closes the cell unless another follows. */
-    QUOTE
-  }
-
   private final String name;
   private final Schema schema;
   private final int columns;
   private final boolean pad;
+  private final char separator;
   private final byte delimiter;
   private final byte quote;
   private final NullWords nulls;
   private final ByteSearch search;
+  private final @Nullable BitSet wanted;
+
+  /** How many cells of each row to note, where that leaves out any; else 0. */
+  private final int first;
 
   private Batch batch = new Batch(0);
-  private At state = At.CELL_START;
+  private CsvPiece piece = new CsvPiece();
+  private byte[] text = piece.text;
+
+  /** Where the piece ends, exclusive. */
+  private int to;
+
+  /** Where text begins that is not valid UTF-8, or behind the end. */
+  private int invalid;
+
+  private @Nullable DataException notValid;
   private int at;
-  private int cellStart;
-  private int unescaped;
-  private boolean altered;
-  private boolean afterReturn;
   private boolean header;
-  private @Nullable BitSet wanted;
-
-  /** How many cells of each row to note; 0 for all. */
-  private int first;
-
-  /** Whether the row begun is the header, or not wanted. */
   private boolean skipping;
-
   private long row = 1;
-  private int recordEnd;
+  private long line = 1;
+
+  // Of the row begun.
   private int fields;
   private int rowMark;
-  private long line = 1;
-  private long openedOn;
   private int lineBreaks;
-  private byte[] rest = new byte[0];
-  private int restLength;
 
-  RowScanner(String name, Dialect dialect, Schema schema, TableOptions options) {
+  /**
+   * @param name the source, for messages
+   * @param dialect its form
+   * @param schema its columns
+   * @param options how it is read
+   * @param wanted which rows to note, by their number, 1-based; null for all
+   * @param first how many cells of each row will be looked at
+   */
+  RowScanner(
+      String name,
+      Dialect dialect,
+      Schema schema,
+      TableOptions options,
+      @Nullable BitSet wanted,
+      int first) {
     this.name = name;
     this.schema = schema;
     this.columns = schema.size();
     this.pad = options.pad();
+    this.separator = dialect.delimiter();
     this.delimiter = (byte) dialect.delimiter();
     this.quote = (byte) dialect.quote();
     this.nulls = new NullWords(options.nulls());
     this.search = new ByteSearch(delimiter, quote);
-    this.header = dialect.header();
-    this.skipping = header;
-  }
-
-  /** From now on leaves out rows whose number is not among these. */
-  void only(BitSet rows) {
-    wanted = rows;
-    choose();
-  }
-
-  /** From now on notes only the first cells of rows that are plain, where that leaves out any. */
-  void noteFirst(int count) {
-    first = count < columns ? count : 0;
+    this.wanted = wanted;
+    this.first = first < columns ? first : 0;
   }
 
   /**
-   * How many rows may be passed over unread: those before the next that is wanted, when the text
-   * held is used up and the next row begins what comes.
+   * Begins a piece.
+   *
+   * @param next the piece
+   * @param firstInvalid where it is no longer valid UTF-8; its end when all of it is
+   * @param what what to tell about that; null when all is valid
    */
-  int unwanted() {
-    BitSet rows = wanted;
-    boolean between = fields == 0 && state == At.CELL_START && !afterReturn && !header;
-    if (rows == null || !between || at < batch.used()) {
-      return 0;
-    }
-    int next = rows.nextSetBit((int) row);
-    return next < 0 ? Integer.MAX_VALUE : (int) (next - row);
-  }
-
-  /** Rows of a line each were passed over. */
-  void passedOver(int rows) {
-    row += rows;
-    line += rows;
+  void begin(CsvPiece next, int firstInvalid, @Nullable DataException what) {
+    piece = next;
+    text = next.text;
+    to = next.end;
+    invalid = firstInvalid;
+    notValid = what;
+    at = 0;
+    header = next.header;
+    row = next.row;
+    line = next.line;
+    fields = 0;
+    rowMark = 0;
+    lineBreaks = 0;
     choose();
   }
 
-  /** Whether no row to come is wanted. */
-  boolean pastLast() {
-    return wanted != null && wanted.nextSetBit((int) row) < 0;
-  }
-
-  /** Returns the number of the next row, 1-based. */
-  long nextRow() {
-    return row;
+  /**
+   * Notes the next rows of the piece. When one cannot be read, those before it are in the batch.
+   *
+   * @param into takes them; what it held is gone
+   * @return whether there were any
+   * @throws DataException when a row cannot be read
+   */
+  boolean read(Batch into) {
+    batch = into;
+    batch.clear(row, separator);
+    batch.over(text);
+    while (at < to && !batch.full()) {
+      if (skipping) {
+        skipRows();
+      } else if (first > 0) {
+        plainStarts();
+      } else {
+        plainCells();
+      }
+      if (at < to && (fields > 0 || !batch.full())) {
+        rowByCells();
+      }
+    }
+    return batch.rows() > 0;
   }
 
   private void choose() {
-    if (fields == 0 && state == At.CELL_START) {
-      skipping = header || wanted != null && !wanted.get((int) row);
-    }
+    skipping = header || wanted != null && !wanted.get((int) row);
   }
 
-  /** Begins a batch with the text carried over from the one before. */
-  void begin(Batch target) {
-    batch = target;
-    System.arraycopy(rest, 0, target.room(restLength), 0, restLength);
-    target.took(restLength);
-    at = 0;
-    recordEnd = 0;
-  }
-
-  /** Keeps the text after the batch's last row, before the batch is handed on. */
-  void end() {
-    int used = batch.used();
-    restLength = used - recordEnd;
-    if (rest.length < restLength) {
-      rest = new byte[restLength];
-    }
-    System.arraycopy(batch.text(), recordEnd, rest, 0, restLength);
-  }
-
-  /** Returns whether the batch is full and its last row whole. */
-  boolean done() {
-    boolean between = fields == 0 && state == At.CELL_START;
-    return between && (batch.full() || wanted != null && batch.used() > MOST_SPARSE);
-  }
-
-  /** Goes on until the batch is done or its text used up. */
-  void scan() {
-    byte[] text = batch.text();
-    int used = batch.used();
-    while (true) {
-      if (state == At.CELL_START) {
-        if (done()) {
-          return;
-        }
-        if (first > 0 && !skipping && fields <= first) {
-          plainStarts(used);
-        } else if (!skipping) {
-          plainCells(used);
-          if (first > 0 && fields == 0 && at < used && !done()) {
-            continue;
-          }
-        }
-        if (!startCell(text, used)) {
-          return;
-        }
+  /** Passes over rows that are not wanted, as long as they are plain. */
+  private void skipRows() {
+    while (skipping && !header) {
+      int end = search.lineEnd(text, at, to);
+      if (end < 0 || end == at || end >= invalid) {
+        return; // to be looked at closely
       }
-      int stop = state == At.PLAIN ? plainEnd(text, used) : quotedEnd(text, used);
-      if (stop == used) {
-        if (used - cellStart > LONGEST) {
-          throw tooWide();
-        }
-        return;
-      }
-      endCell(text);
-      byte c = text[at++];
-      state = At.CELL_START;
-      if (c != delimiter) {
-        afterReturn = c == '\r';
-        endRecord();
-      }
+      at = end;
+      passLineEnd();
+      nextRow();
     }
-  }
-
-  /** Ends the last row when its line end is missing; there is no more text. */
-  void finish() {
-    if (state == At.QUOTED) {
-      throw unclosed();
-    }
-    if (state == At.CELL_START && fields == 0) {
-      return;
-    }
-    if (state == At.CELL_START) {
-      state = At.PLAIN;
-      cellStart = at;
-    }
-    endCell(batch.text());
-    state = At.CELL_START;
-    endRecord();
   }
 
   /**
-   * The short way for most text: cells without quotes, in rows of the right length, that end within
-   * the text held. Stops before the first cell that is anything else.
+   * The short way for most text: cells without quotes, in rows of the right length. Stops before
+   * the first cell that is anything else, and near the end of the piece.
    */
-  private void plainCells(int used) {
-    byte[] bytes = batch.text();
-    byte separator = delimiter;
+  private void plainCells() {
+    byte[] bytes = text;
+    int used = to;
+    byte parts = delimiter;
     ByteSearch finds = search;
     int start = at;
     for (int base = start; base + Long.BYTES <= used; base += Long.BYTES) {
@@ -221,35 +162,31 @@ final class RowScanner {
       while (ends != 0) {
         int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
         ends &= ends - 1;
+        if (end < start) {
+          continue; // the second half of a line end
+        }
         byte c = bytes[end];
-        if (c == separator) {
+        if (c == parts) {
           if (bytes[start] == quote || fields >= columns - 1) {
             return;
           }
           addPlain(start, end);
+          at = end + 1;
         } else if (c == '\n' || c == '\r') {
-          if (start == end && fields == 0) {
-            if (c == '\r' || !afterReturn) {
-              return;
-            }
-            afterReturn = false;
-            recordEnd = end + 1;
-          } else if (bytes[start] == quote || fields != columns - 1) {
+          if (bytes[start] == quote || fields != columns - 1 || start == end && fields == 0) {
             return;
-          } else {
-            addPlain(start, end);
-            at = end + 1;
-            afterReturn = c == '\r';
-            endRecord();
-            if (skipping || first > 0 || done()) {
-              return;
-            }
+          }
+          addPlain(start, end);
+          at = end;
+          passLineEnd();
+          endRow();
+          if (skipping || batch.full()) {
+            return;
           }
         } else {
           continue;
         }
-        start = end + 1;
-        at = start;
+        start = at;
       }
     }
   }
@@ -258,31 +195,26 @@ final class RowScanner {
    * As {@link #plainCells}, but notes only the first cells of each row and where it ends. Stops
    * before the first cell of rows that are anything but plain, or do not have the right length.
    */
-  private void plainStarts(int used) {
-    byte[] bytes = batch.text();
-    byte separator = delimiter;
-    while (true) {
+  private void plainStarts() {
+    byte[] bytes = text;
+    while (fields == 0) {
       while (fields < first) {
-        int end = search.cellEnd(bytes, at, used);
-        if (end == used || bytes[end] != separator || bytes[at] == quote) {
+        int end = search.cellEnd(bytes, at, to);
+        if (end == to || bytes[end] != delimiter || bytes[at] == quote) {
           return;
         }
         addPlain(at, end);
         at = end + 1;
       }
-      int end = search.rowEnd(bytes, at, used, columns - 1 - first);
-      if (end < 0) {
+      int end = search.rowEnd(bytes, at, to, columns - 1 - first);
+      if (end < 0 || end >= invalid) {
         return;
       }
       batch.endPartialRow(rowMark, at, end, nulls::mark);
-      at = end + 1;
-      afterReturn = bytes[end] == '\r';
-      if (afterReturn && at < used && bytes[at] == '\n') {
-        at++;
-        afterReturn = false;
-      }
-      nextRecord();
-      if (skipping || done()) {
+      at = end;
+      passLineEnd();
+      nextRow();
+      if (skipping || batch.full() || at >= to) {
         return;
       }
     }
@@ -290,7 +222,7 @@ final class RowScanner {
 
   private void addPlain(int start, int end) {
     int mark = 0;
-    if (start == end || nulls.mayHold(end - start) && holdsNull(start, end)) {
+    if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
       mark = Batch.NULL;
       rowMark |= mark;
     }
@@ -298,102 +230,115 @@ final class RowScanner {
     fields++;
   }
 
-  private boolean holdsNull(int start, int end) {
-    return nulls.hold(batch.text(), start, end - start);
+  /** Any row, cell by cell, from the cell that the short way stopped before. */
+  private void rowByCells() {
+    if (fields == 0) {
+      if (passEmptyLine()) {
+        return;
+      }
+    }
+    while (true) {
+      boolean ends = at < to && text[at] == quote ? quotedCell() : plainCell();
+      if (ends) {
+        endRow();
+        return;
+      }
+    }
   }
 
-  private boolean startCell(byte[] text, int used) {
-    if (fields == 0 && (done() || !passLineEnds(text, used)) || at == used) {
+  /** Passes a line with nothing on it, which is no row unless there is but one column. */
+  private boolean passEmptyLine() {
+    byte c = text[at];
+    if (c != '\n' && c != '\r' || columns == 1 && !header) {
       return false;
     }
-    cellStart = at;
-    if (text[at] != quote) {
-      state = At.PLAIN;
-      return true;
-    }
-    state = At.QUOTED;
-    unescaped = ++at;
-    altered = false;
-    openedOn = line + lineBreaks;
+    passLineEnd();
+    line++;
     return true;
   }
 
-  /** Passes the second half of a line end, and lines with nothing on them. */
-  private boolean passLineEnds(byte[] text, int used) {
-    while (at < used) {
-      byte c = text[at];
-      if (c == '\n' && afterReturn) {
-        afterReturn = false;
-      } else if ((c == '\n' || c == '\r') && (columns > 1 || header)) {
-        afterReturn = c == '\r';
-        line++;
-      } else {
-        afterReturn = false;
-        return true;
-      }
-      recordEnd = ++at;
+  private void passLineEnd() {
+    byte c = text[at++];
+    if (c == '\r' && at < to && text[at] == '\n') {
+      at++;
     }
-    return false;
   }
 
-  private int plainEnd(byte[] text, int used) {
-    int i = search.cellEnd(text, at, used);
-    at = i;
+  /** Takes a cell without quotes and what ends it; returns whether that ends the row. */
+  private boolean plainCell() {
+    int start = at;
+    int end = search.cellEnd(text, start, to);
+    if (end - start > LONGEST) {
+      throw tooWide(false, line);
+    }
+    boolean isNull =
+        start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start);
+    cell(start, end, isNull ? Batch.NULL : 0);
+    return passEnd(end);
+  }
+
+  /** Passes what stands behind a cell; returns whether that ends the row. */
+  private boolean passEnd(int end) {
+    at = end;
+    if (end == to) {
+      return true;
+    }
+    if (text[end] == delimiter) {
+      at++;
+      return false;
+    }
+    passLineEnd();
+    return true;
+  }
+
+  /** Takes a cell in quotes, those that were doubled made single where they stand. */
+  private boolean quotedCell() {
+    long openedOn = line + lineBreaks;
+    int start = at + 1;
+    int from = start;
+    int copied = start;
+    while (true) {
+      int end = quoteAfter(from);
+      if (end == to || end - start > LONGEST) {
+        throw to - start > LONGEST ? tooWide(true, openedOn) : unclosed(openedOn);
+      }
+      if (copied < from) {
+        System.arraycopy(text, from, text, copied, end - from);
+      }
+      copied += end - from;
+      if (end + 1 == to || text[end + 1] != quote) {
+        at = end + 1;
+        break;
+      }
+      text[copied++] = quote;
+      from = end + 2;
+    }
+    if (at < to && text[at] != delimiter && text[at] != '\n' && text[at] != '\r') {
+      throw new DataException(
+          place(openedOn)
+              + ": text follows a closing quote; write a quote inside a quoted cell twice");
+    }
+    boolean altered = copied < at - 1;
+    cell(start, copied, altered ? Batch.QUOTED | Batch.ALTERED : Batch.QUOTED);
+    return passEnd(at);
+  }
+
+  /** The next quote, or the end of the piece; counts the line breaks before it. */
+  private int quoteAfter(int from) {
+    byte[] bytes = text;
+    int i = from;
+    byte c;
+    while (i < to && (c = bytes[i]) != quote) {
+      lineBreaks += c == '\n' ? 1 : 0;
+      i++;
+    }
     return i;
   }
 
-  private int quotedEnd(byte[] text, int used) {
-    if (state == At.QUOTED && !altered) {
-      int i = at;
-      byte c;
-      while (i < used && (c = text[i]) != quote) {
-        lineBreaks += c == '\n' ? 1 : 0;
-        i++;
-      }
-      at = i;
-      unescaped = i;
-    }
-    while (at < used) {
-      byte c = text[at];
-      if (state == At.QUOTE) {
-        if (c == delimiter || c == '\n' || c == '\r') {
-          return at;
-        }
-        if (c != quote) {
-          throw new DataException(
-              place() + ": text follows a closing quote; write a quote inside a quoted cell twice");
-        }
-        state = At.QUOTED;
-        altered = true;
-        text[unescaped++] = c;
-      } else if (c == quote) {
-        state = At.QUOTE;
-      } else {
-        lineBreaks += c == '\n' ? 1 : 0;
-        text[unescaped++] = c;
-      }
-      at++;
-    }
-    return used;
-  }
-
-  private void endCell(byte[] text) {
+  private void cell(int start, int end, int mark) {
     if (skipping) {
       fields++;
       return;
-    }
-    int start = cellStart;
-    int end = at;
-    int mark = 0;
-    if (state != At.PLAIN) {
-      start++;
-      end = unescaped;
-      mark = Batch.QUOTED;
-      if (altered) {
-        mark |= Batch.ALTERED;
-      }
-    } else if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
-      mark = Batch.NULL;
     }
     if (fields < columns) {
       rowMark |= mark;
@@ -405,7 +350,11 @@ final class RowScanner {
     fields++;
   }
 
-  private void endRecord() {
+  private void endRow() {
+    if (at > invalid && notValid != null) {
+      batch.abandonRow();
+      throw notValid;
+    }
     if (!skipping) {
       if (fields < columns) {
         padRow();
@@ -415,18 +364,17 @@ final class RowScanner {
         batch.numberRow(row);
       }
     }
-    nextRecord();
+    nextRow();
   }
 
-  private void nextRecord() {
+  private void nextRow() {
     row += header ? 0 : 1;
     header = false;
-    skipping = wanted != null && !wanted.get((int) row);
-    recordEnd = at;
     fields = 0;
     rowMark = 0;
     line += 1 + lineBreaks;
     lineBreaks = 0;
+    choose();
   }
 
   private void padRow() {
@@ -444,31 +392,31 @@ final class RowScanner {
     }
     rowMark |= Batch.NULL | Batch.ALTERED;
     while (fields++ < columns) {
-      batch.addSlice(cellStart, cellStart, Batch.NULL | Batch.ALTERED);
+      batch.addSlice(at, at, Batch.NULL | Batch.ALTERED);
     }
   }
 
-  private String place() {
+  private String place(long openedOn) {
     String where = name + " line " + openedOn;
     return fields < columns ? where + ", column \"" + schema.names().get(fields) + "\"" : where;
   }
 
-  private DataException unclosed() {
+  private DataException unclosed(long openedOn) {
     return new DataException(
-        place()
+        place(openedOn)
             + ": the quote that opens here is not closed; close it, or write it twice if it"
             + " belongs to the text");
   }
 
-  private DataException tooWide() {
+  private DataException tooWide(boolean inQuotes, long openedOn) {
     return new DataException(
-        (state == At.PLAIN ? name + " line " + line : place())
+        (inQuotes ? place(openedOn) : name + " line " + line)
             + ": a cell of more than "
             + LONGEST
             + " bytes, which is more than any may have; "
-            + (state == At.PLAIN
-                ? "check that the file is delimited text"
-                : "check that the quote that opens here is closed"));
+            + (inQuotes
+                ? "check that the quote that opens here is closed"
+                : "check that the file is delimited text"));
   }
 
   private DataException tooLong() {

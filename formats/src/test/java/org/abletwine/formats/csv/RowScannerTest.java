@@ -1,14 +1,18 @@
 package org.abletwine.formats.csv;
 
+import static java.nio.charset.StandardCharsets.UTF_16LE;
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.table.Batch;
@@ -35,6 +39,25 @@ class RowScannerTest {
     char delimiter = ",;\t|".charAt(random.nextInt(4));
     String text = text(random, delimiter);
     assertThat(read(table(text, delimiter))).isEqualTo(library(text, delimiter));
+  }
+
+  /** Wherever the text is cut into pieces, down to one row each. */
+  @ParameterizedTest
+  @ValueSource(ints = {1, 7, 64, 1_000, 40_000, 1 << 20})
+  void agreesWithTheLibraryHoweverItIsCut(int size) throws IOException {
+    System.setProperty("org.abletwine.piece", "" + size);
+    try {
+      Random random = new Random(size);
+      for (Charset encoding : List.of(UTF_8, UTF_16LE)) {
+        String text = text(random, ';');
+        Path file = folder.resolve("in.csv");
+        Files.writeString(file, (encoding == UTF_8 ? "" : "\uFEFF") + text, encoding);
+        TableOptions options = new TableOptions(';', '"', true, null, List.of(), false);
+        assertThat(read(Tables.file(file, options))).isEqualTo(library(text, ';'));
+      }
+    } finally {
+      System.clearProperty("org.abletwine.piece");
+    }
   }
 
   /** A second look at some rows gives those rows, with their numbers, however few they are. */
@@ -127,6 +150,9 @@ class RowScannerTest {
       // Every line end is taken, mixed ones too, and lines with nothing on them are passed over.
       text.append(ENDS[mixed ? random.nextInt(3) : 0]);
       text.append(random.nextInt(50) == 0 ? "\n\n" : "");
+    }
+    if (random.nextBoolean()) {
+      text.append(String.join("" + delimiter, Collections.nCopies(columns, "last"))); // no line end
     }
     return text.toString();
   }

@@ -1,0 +1,194 @@
+package org.abletwine.formats.csv;
+
+import org.abletwine.table.CellVector;
+
+/**
+ * Cuts delimited text into pieces of whole rows, one after the other. This is the part of reading
+ * that cannot be shared, so it does as little as it can: eight bytes at a time it looks for quotes
+ * and line ends, and follows only those. A quote opens a cell where one begins, and nowhere else,
+ * as {@link RowScanner} has it; so every piece begins and ends where a row does, whatever the text.
+ * Rows and lines are counted on the way, for each piece to know its own. Used by one thread at a
+ * time.
+ */
+final class Cutter {
+  private static final int PIECE = 1 << 18;
+
+  /** Bytes asked for at least, so that one character fits. */
+  private static final int LEAST = 8;
+
+  /** Bytes behind the text that is wanted. */
+  private static final int ROOM = LEAST + CellVector.SLACK;
+
+  private final Decoding decoding;
+  private final byte delimiter;
+  private final byte quote;
+  private final long quotes;
+  private final boolean skipsEmptyLines;
+  private final int size;
+  private boolean header;
+  private byte[] rest = new byte[0];
+  private int restLength;
+  private boolean atEnd;
+  private long offset;
+  private long row = 1;
+  private long line = 1;
+
+  // Of the piece being cut: where its last row ends, and what was met until there.
+  private int rowStart;
+  private long rows;
+  private long lines;
+
+  // Of the row that goes on: whether within quotes, and line breaks there.
+  private boolean quoted;
+  private int opened;
+  private long breaks;
+
+  /**
+   * Bytes of a piece, unless a single row has more. Stated by a system property only to be measured
+   * and tested.
+   */
+  static int pieceSize() {
+    return Math.max(1, Integer.getInteger("org.abletwine.piece", PIECE));
+  }
+
+  Cutter(Decoding decoding, Dialect dialect, int columns) {
+    this.decoding = decoding;
+    this.delimiter = (byte) dialect.delimiter();
+    this.quote = (byte) dialect.quote();
+    this.quotes = quote * ByteSearch.EACH;
+    this.header = dialect.header();
+    this.skipsEmptyLines = columns > 1;
+    this.size = pieceSize();
+    this.offset = dialect.encoding().markLength();
+  }
+
+  /**
+   * Cuts off the next piece.
+   *
+   * @param piece takes it
+   * @return false when there was nothing left
+   */
+  boolean next(CsvPiece piece) {
+    int wanted = restLength + size;
+    byte[] text = piece.room(wanted + ROOM);
+    System.arraycopy(rest, 0, text, 0, restLength);
+    int used = restLength;
+    int scanned = 0;
+    rowStart = 0;
+    rows = 0;
+    lines = 0;
+    breaks = 0;
+    quoted = false;
+    boolean first = header;
+    while (true) {
+      while (!atEnd && used < wanted) {
+        int count = decoding.read(text, used, Math.max(LEAST, wanted - used));
+        atEnd = count < 0;
+        used += Math.max(0, count);
+      }
+      scanned = scan(text, scanned, used);
+      if (atEnd || rowStart > 0 || tooLong(text, used)) {
+        break;
+      }
+      wanted = 2 * used;
+      text = piece.room(wanted + ROOM);
+    }
+    if (atEnd && used > rowStart) {
+      rows += header ? 0 : 1; // the last row has no line end
+      header = false;
+    }
+    int end = atEnd || rowStart == 0 ? used : rowStart;
+    restLength = used - end;
+    if (rest.length < restLength) {
+      rest = new byte[restLength];
+    }
+    System.arraycopy(text, end, rest, 0, restLength);
+    if (end == 0) {
+      return false;
+    }
+    piece.set(end, row, line, offset, first);
+    offset += end;
+    row += rows;
+    line += lines;
+    return true;
+  }
+
+  /** Whether the row that goes on has a cell too long to be one, of which its parser tells. */
+  private boolean tooLong(byte[] text, int used) {
+    int from = quoted ? opened : rowStart;
+    if (used - from <= RowScanner.LONGEST) {
+      return false;
+    }
+    int last = used - 1;
+    while (!quoted && last > used - RowScanner.LONGEST && text[last] != delimiter) {
+      last--;
+    }
+    return quoted || last == used - RowScanner.LONGEST;
+  }
+
+  /** Returns the number of the row after the last piece, 1-based. */
+  long nextRow() {
+    return row;
+  }
+
+  /** Follows quotes and line ends; returns from where to go on once there is more text. */
+  private int scan(byte[] text, int from, int used) {
+    // What the last byte means depends on the one behind it.
+    int limit = atEnd ? used : used - 1;
+    int at = from;
+    while (at < limit) {
+      long word = ByteSearch.word(text, at);
+      int next = Math.min(at + Long.BYTES, limit);
+      if (ByteSearch.mayHold(word, quotes)) {
+        long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
+        for (; hits != 0; hits &= hits - 1) {
+          int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
+          if (hit >= limit) {
+            break;
+          }
+          int after = hit(text, hit, used);
+          if (after > hit + 1) {
+            next = after; // the byte behind it is taken too
+            break;
+          }
+        }
+      }
+      at = next;
+    }
+    return at;
+  }
+
+  /** Takes a quote or a line end into account, and with it the byte behind where both are one. */
+  private int hit(byte[] text, int at, int used) {
+    byte c = text[at];
+    boolean twice = at + 1 < used && text[at + 1] == c;
+    if (quoted) {
+      if (c == quote) {
+        quoted = twice;
+        return twice ? at + 2 : at + 1;
+      }
+      breaks += c == '\n' ? 1 : 0;
+      return at + 1;
+    }
+    if (c == quote) {
+      quoted = at == rowStart || text[at - 1] == delimiter;
+      opened = at;
+      return at + 1;
+    }
+    boolean pair = c == '\r' && at + 1 < used && text[at + 1] == '\n';
+    boolean empty = at == rowStart && (skipsEmptyLines || header);
+    if (!empty) {
+      rows += header ? 0 : 1;
+      header = false;
+    }
+    lines += 1 + breaks;
+    breaks = 0;
+    rowStart = at + (pair ? 2 : 1);
+    return rowStart;
+  }
+
+  @Override
+  public String toString() {
+    return "Cutter[row " + row + "]";
+  }
+}
