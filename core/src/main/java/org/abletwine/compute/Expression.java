@@ -15,17 +15,33 @@ import org.jspecify.annotations.Nullable;
  * thread.
  */
 public final class Expression {
-  private final String text;
+  private final Compiled compiled;
   private final Node node;
   private final List<String> inputs;
   private final Frame frame;
   private Values values = new Values();
 
-  private Expression(String text, Node node, List<String> inputs, Frame frame) {
-    this.text = text;
-    this.node = node;
-    this.inputs = List.copyOf(inputs);
-    this.frame = frame;
+  private Expression(Compiled compiled) {
+    this.compiled = compiled;
+    Scope scope = new Scope(compiled.columns(), compiled.where(), compiled.text());
+    Settings settings = compiled.settings();
+    node = new NodeBuilder(scope, settings.today()).build(compiled.parsed(), compiled.wanted());
+    inputs = List.copyOf(scope.used());
+    frame = new Frame(compiled.where(), settings.errorsAreNull());
+  }
+
+  /** What an expression is made of, without anything that changes while it is evaluated. */
+  private record Compiled(
+      String text,
+      net.sf.jsqlparser.expression.Expression parsed,
+      Columns columns,
+      String where,
+      Settings settings,
+      Kind wanted) {}
+
+  /** Returns the same expression once more, for another thread. */
+  public Expression another() {
+    return new Expression(compiled);
   }
 
   /**
@@ -81,11 +97,11 @@ public final class Expression {
 
   private static Expression compile(
       String text, Columns columns, String where, Settings settings, Kind wanted) {
-    Scope scope = new Scope(columns, where, text);
-    Node node =
-        new NodeBuilder(scope, settings.today())
-            .build(SqlText.parse(text, columns.names(), where), wanted);
-    return new Expression(text, node, scope.used(), new Frame(where, settings.errorsAreNull()));
+    net.sf.jsqlparser.expression.Expression parsed = SqlText.parse(text, columns.names(), where);
+    Expression expression =
+        new Expression(new Compiled(text, parsed, columns.copy(), where, settings, wanted));
+    expression.inputs.forEach(name -> columns.require(name, where)); // they will be looked at
+    return expression;
   }
 
   /** Returns the columns it names, in the order it names them. */
@@ -168,18 +184,13 @@ public final class Expression {
     return frame.failed(row);
   }
 
-  /** Returns rows that could not be computed and got null. */
-  public long errors() {
+  /** Returns rows that could not be computed and got null, and the first of them in words. */
+  public RowErrors errors() {
     return frame.errors();
-  }
-
-  /** Returns the first of them in words; empty when there is none. */
-  public String errorExample() {
-    return frame.example();
   }
 
   @Override
   public String toString() {
-    return text;
+    return compiled.text();
   }
 }

@@ -23,6 +23,11 @@ final class Extremes {
   private @Nullable String[] asNumbers = new String[0];
   private @Nullable String[] asOrdered = new String[0];
 
+  /** The rows that the values held stand in: of equals the first stays. */
+  private long[] rowOfNumber = new long[0];
+
+  private long[] rowOfText = new long[0];
+
   /**
    * @param least whether the least is wanted, else the greatest
    * @param type the stated type of the column; null for none
@@ -40,52 +45,87 @@ final class Extremes {
    * @param group its group
    * @param cells the column
    * @param row the row, 0-based, not null there
+   * @param rowNumber its number in the table
    * @return whether it is a value of the stated type; true where none is stated
    */
-  boolean add(int group, CellVector cells, int row) {
+  boolean add(int group, CellVector cells, int row, long rowNumber) {
     if (order == null && allNumbers) {
       one.forgetWide();
       if (Decimals.read(cells, row, one, 0)) {
-        offer(group, one.number(0), cells, row);
+        BigDecimal value = one.number(0);
+        offer(group, value, onlyNumbers ? value.toPlainString() : cells.get(row), rowNumber);
         if (onlyNumbers) {
           return true;
         }
       } else if (onlyNumbers) {
         return false;
       } else {
-        allNumbers = false;
-        asNumbers = new String[0];
-        numbers = new BigDecimal[0];
+        noNumbers();
       }
     }
     String text = String.valueOf(cells.get(row));
     if (order != null && !order.fits(text)) {
       return false;
     }
-    offer(group, text);
+    offer(group, text, rowNumber);
     return true;
   }
 
-  private void offer(int group, BigDecimal value, CellVector cells, int row) {
+  private void noNumbers() {
+    allNumbers = false;
+    asNumbers = new String[0];
+    numbers = new BigDecimal[0];
+    rowOfNumber = new long[0];
+  }
+
+  /**
+   * Takes over what another thread has found.
+   *
+   * @param groupOf for each group there the one here
+   */
+  void merge(Extremes other, int[] groupOf) {
+    if (!other.allNumbers && allNumbers) {
+      noNumbers();
+    }
+    for (int group = 0; group < groupOf.length; group++) {
+      BigDecimal number = group < other.numbers.length ? other.numbers[group] : null;
+      if (number != null && allNumbers) {
+        offer(groupOf[group], number, other.asNumbers[group], other.rowOfNumber[group]);
+      }
+      String text = group < other.asOrdered.length ? other.asOrdered[group] : null;
+      if (text != null) {
+        offer(groupOf[group], text, other.rowOfText[group]);
+      }
+    }
+  }
+
+  private void offer(int group, BigDecimal value, @Nullable String written, long rowNumber) {
     if (group >= numbers.length) {
       int length = Math.max(group + 1, numbers.length * 2);
       numbers = Arrays.copyOf(numbers, length);
       asNumbers = Arrays.copyOf(asNumbers, length);
+      rowOfNumber = Arrays.copyOf(rowOfNumber, length);
     }
     BigDecimal held = numbers[group];
-    if (held == null || value.compareTo(held) * sign > 0) {
+    int order = held == null ? 1 : value.compareTo(held) * sign;
+    if (order > 0 || order == 0 && rowNumber < rowOfNumber[group]) {
       numbers[group] = value;
-      asNumbers[group] = onlyNumbers ? value.toPlainString() : cells.get(row);
+      asNumbers[group] = written;
+      rowOfNumber[group] = rowNumber;
     }
   }
 
-  private void offer(int group, String text) {
+  private void offer(int group, String text, long rowNumber) {
     if (group >= asOrdered.length) {
-      asOrdered = Arrays.copyOf(asOrdered, Math.max(group + 1, asOrdered.length * 2));
+      int length = Math.max(group + 1, asOrdered.length * 2);
+      asOrdered = Arrays.copyOf(asOrdered, length);
+      rowOfText = Arrays.copyOf(rowOfText, length);
     }
     String held = asOrdered[group];
-    if (held == null || compare(text, held) * sign > 0) {
+    int order = held == null ? 1 : compare(text, held) * sign;
+    if (order > 0 || order == 0 && rowNumber < rowOfText[group]) {
       asOrdered[group] = text;
+      rowOfText[group] = rowNumber;
     }
   }
 
@@ -117,12 +157,19 @@ final class Extremes {
   }
 
   private boolean better(int group, int than) {
-    if (numeric()) {
-      BigDecimal value = numbers[group];
-      BigDecimal held = numbers[than];
-      return value != null && held != null && value.compareTo(held) * sign > 0;
-    }
-    return compare(String.valueOf(of(group)), String.valueOf(of(than))) * sign > 0;
+    long[] rows = numeric() ? rowOfNumber : rowOfText;
+    int order = numeric() ? byNumber(group, than) : byText(group, than);
+    return order > 0 || order == 0 && rows[group] < rows[than];
+  }
+
+  private int byNumber(int group, int than) {
+    BigDecimal value = numbers[group];
+    BigDecimal held = numbers[than];
+    return value == null || held == null ? -1 : value.compareTo(held) * sign;
+  }
+
+  private int byText(int group, int than) {
+    return compare(String.valueOf(of(group)), String.valueOf(of(than))) * sign;
   }
 
   /** What values of the stated type are called. */

@@ -11,8 +11,7 @@ class Frame {
   private final String what;
   private final boolean errorsAreNull;
   private Batch batch = new Batch(0);
-  private long errors;
-  private String example = "";
+  private RowErrors errors = RowErrors.NONE;
   private final BitSet failed = new BitSet();
 
   /**
@@ -50,9 +49,11 @@ class Frame {
       return; // a row counts once, however many of its parts cannot be computed
     }
     failed.set(row);
-    if (errors++ == 0) {
-      example = full;
-    }
+    long number = batch.rowNumber(row);
+    boolean first = number < errors.row();
+    errors =
+        new RowErrors(
+            errors.count() + 1, first ? number : errors.row(), first ? full : errors.example());
   }
 
   /** Whether a row of the batch could not be computed. */
@@ -61,12 +62,8 @@ class Frame {
   }
 
   /** Rows that could not be computed. */
-  long errors() {
+  RowErrors errors() {
     return errors;
-  }
-
-  String example() {
-    return example;
   }
 
   /** Evaluating to see whether it can be: a row that cannot is noted, and nobody is told. */

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.index.GroupIndex;
@@ -48,6 +49,9 @@ public final class GroupTotals {
   private final Map<Integer, Set<String>> values = new HashMap<>();
   private final Frame frame;
   private final boolean whole;
+
+  /** Those that other threads have met. */
+  private RowErrors merged = RowErrors.NONE;
 
   /**
    * @param function what is totalled
@@ -126,7 +130,7 @@ public final class GroupTotals {
       return;
     }
     if (function == Function.MIN || function == Function.MAX) {
-      if (!extremes.add(group, cells, row)) {
+      if (!extremes.add(group, cells, row, frame.batch().rowNumber(row))) {
         unfit(cells, row, extremes.noun());
       }
       return;
@@ -231,13 +235,32 @@ public final class GroupTotals {
   }
 
   /** Returns cells that were passed over because they are no such value. */
-  public long errors() {
-    return frame.errors();
+  public RowErrors errors() {
+    return RowErrors.sum(List.of(merged, frame.errors()));
   }
 
-  /** Returns the first of them in words; empty when there is none. */
-  public String errorExample() {
-    return frame.example();
+  /**
+   * Adds what another thread has totalled.
+   *
+   * @param other the same total, over groups of its own
+   * @param groupOf for each of those groups the one here with the same values
+   */
+  public void merge(GroupTotals other, int[] groupOf) {
+    if (other.scale > scale) {
+      rescale(other.scale);
+    }
+    for (int group = 0; group < groupOf.length; group++) {
+      int to = groupOf[group];
+      index.records()[at(to) + 1] += other.count(group);
+      one.forgetWide();
+      one.number(0, other.index.records()[other.at(group)], other.scale);
+      sum(to);
+    }
+    other.wide.forEach((group, sum) -> wide.merge(groupOf[group], sum, BigDecimal::add));
+    other.values.forEach(
+        (group, more) -> values.computeIfAbsent(groupOf[group], g -> new HashSet<>()).addAll(more));
+    extremes.merge(other.extremes, groupOf);
+    merged = RowErrors.sum(List.of(merged, other.errors()));
   }
 
   @Override

@@ -51,11 +51,27 @@ public final class Total {
       notNumbers++;
       return false;
     }
+    addToSum(one);
+    return true;
+  }
+
+  /**
+   * Adds another total's cells.
+   *
+   * @param other the other
+   */
+  public void merge(Total other) {
+    nulls += other.nulls;
+    notNumbers += other.notNumbers;
+    rows += other.rows;
+    addToSum(other.sum);
+  }
+
+  private void addToSum(Values addend) {
     next.forgetWide();
-    Decimals.add(sum, one, false, next, 0);
+    Decimals.add(sum, addend, false, next, 0);
     sum.forgetWide();
     sum.number(0, next, 0);
-    return true;
   }
 
   /** Returns whether the number added last is below another column's; for least and greatest. */

@@ -1,13 +1,15 @@
 package org.abletwine.correct;
 
 import java.util.List;
+import java.util.function.Supplier;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.DataException;
 import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
@@ -97,9 +99,13 @@ public record Correction(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     int number = names(columns);
     CorrectionList lines = CorrectionList.read(this);
-    return part ? new PartCorrector(this, number, lines) : new WholeCorrector(this, number, lines);
+    Supplier<Corrector> make =
+        part
+            ? () -> new PartCorrector(this, number, lines)
+            : WholeCorrector.maker(this, number, lines);
+    return Prepared.of(make, workers -> lines.figures(column, workers)).ofRows();
   }
 }

@@ -27,7 +27,6 @@ final class CorrectionList {
   private final List<Line> lines = new ArrayList<>();
   private final Map<String, Integer> byWritten = new HashMap<>();
   private final List<NormaliseStep> normalise;
-  private long[] uses = new long[0];
   private final List<String> problems = new ArrayList<>();
 
   private CorrectionList(Correction correction) {
@@ -56,7 +55,6 @@ final class CorrectionList {
         }
       }
     }
-    list.uses = new long[list.lines.size()];
     list.throwProblems();
     return list;
   }
@@ -119,10 +117,6 @@ final class CorrectionList {
     return lines;
   }
 
-  void used(int line) {
-    uses[line]++;
-  }
-
   /**
    * For each line what a value finally becomes, chains followed.
    *
@@ -157,7 +151,17 @@ final class CorrectionList {
     return ends;
   }
 
-  CorrectionFigures figures(String column, long rows, long changed) {
+  CorrectionFigures figures(String column, List<Corrector> workers) {
+    long[] uses = new long[lines.size()];
+    long rows = 0;
+    long changed = 0;
+    for (Corrector worker : workers) {
+      rows += worker.rows;
+      changed += worker.changed;
+      for (int line = 0; line < uses.length; line++) {
+        uses[line] += worker.uses[line];
+      }
+    }
     List<Share> shares = new ArrayList<>();
     List<String> unused = new ArrayList<>();
     long unusedCount = 0;

@@ -1,24 +1,21 @@
 package org.abletwine.correct;
 
 import java.util.List;
-import org.abletwine.figures.CorrectionFigures;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
 
 /** Replaces inside values, line after line. */
-final class PartCorrector implements StepRunner {
+final class PartCorrector extends Corrector {
   /** Characters of a corrected value at most: lines that feed each other make it grow. */
   private static final int MOST_TEXT = 1_000_000;
 
   private final Correction correction;
   private final int column;
   private final CorrectionList list;
-  private long rows;
-  private long changed;
 
   PartCorrector(Correction correction, int column, CorrectionList list) {
+    super(list);
     this.correction = correction;
     this.column = column;
     this.list = list;
@@ -52,7 +49,7 @@ final class PartCorrector implements StepRunner {
                     + lines.get(line).written()
                     + "\" is replaced; look at that line, or at the row");
           }
-          list.used(line);
+          uses[line]++;
         }
       }
       if (now.equals(before)) {
@@ -62,10 +59,5 @@ final class PartCorrector implements StepRunner {
         target.append(now);
       }
     }
-  }
-
-  @Override
-  public CorrectionFigures figures() {
-    return list.figures(correction.column(), rows, changed);
   }
 }

@@ -1,38 +1,40 @@
 package org.abletwine.correct;
 
 import java.util.List;
-import org.abletwine.figures.CorrectionFigures;
+import java.util.function.Supplier;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.EncodedKeys;
 import org.abletwine.key.KeyEncoder;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 
 /**
  * Replaces whole values: the listed values stand in an index, cells are probed a batch at a time.
  */
-final class WholeCorrector implements StepRunner {
-  private final Correction correction;
+final class WholeCorrector extends Corrector {
   private final int column;
-  private final CorrectionList list;
   private final String[] ends;
   private final KeyEncoder encoder;
   private final EncodedKeys keys = new EncodedKeys();
   private final HashIndex index;
   private int[] found = new int[0];
-  private long rows;
-  private long changed;
 
-  WholeCorrector(Correction correction, int column, CorrectionList list) {
-    this.correction = correction;
+  private WholeCorrector(
+      Correction correction, int column, CorrectionList list, String[] ends, HashIndex index) {
+    super(list);
     this.column = column;
-    this.list = list;
-    this.ends = list.ends();
+    this.ends = ends;
+    this.index = index;
     this.encoder = new KeyEncoder(new int[] {column}, List.of(correction.normalise()));
+  }
+
+  /** Puts the lines in an index, which the correctors made share. */
+  static Supplier<Corrector> maker(Correction correction, int column, CorrectionList list) {
+    String[] ends = list.ends();
     RowStore store = new RowStore(0);
-    this.index = new HashIndex(store);
+    HashIndex index = new HashIndex(store);
+    EncodedKeys keys = new EncodedKeys();
     KeyEncoder listed = new KeyEncoder(new int[] {0}, List.of(correction.normalise()));
     for (int line = 0; line < ends.length; line++) {
       listed.encode(Batch.ofOneRow(list.lines().get(line).written()), keys);
@@ -41,6 +43,7 @@ final class WholeCorrector implements StepRunner {
         index.add(keys, 0, line);
       }
     }
+    return () -> new WholeCorrector(correction, column, list, ends, index);
   }
 
   @Override
@@ -56,17 +59,12 @@ final class WholeCorrector implements StepRunner {
     for (int row = 0; row < count; row++) {
       if (found[row] >= 0) {
         int line = index.rowAt(found[row]);
-        list.used(line);
+        uses[line]++;
         changed++;
         target.append(ends[line]);
       } else {
         target.appendAsCame(batch, column, row);
       }
     }
-  }
-
-  @Override
-  public CorrectionFigures figures() {
-    return list.figures(correction.column(), rows, changed);
   }
 }

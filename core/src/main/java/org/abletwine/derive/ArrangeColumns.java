@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.figures.ColumnFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 
 /**
  * Renames columns and puts some of them first. Immutable.
@@ -35,7 +35,7 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     check(columns);
     return new NamesOnly(new ColumnFigures(title(), first));
   }

@@ -5,9 +5,11 @@ import java.util.List;
 import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.SettingException;
@@ -32,8 +34,9 @@ public record Coalesce(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
-    return new Runner(this, against(columns));
+  public PreparedStep prepare(Columns columns, RunContext context) {
+    int[] numbers = against(columns);
+    return Prepared.of(() -> new Runner(this, numbers), Runner::figures);
   }
 
   @Override
@@ -59,7 +62,7 @@ public record Coalesce(
     return numbers;
   }
 
-  private static final class Runner implements StepRunner {
+  private static final class Runner implements StepWorker {
     private final Coalesce step;
     private final int[] columns;
     private final long[] taken;
@@ -70,11 +73,6 @@ public record Coalesce(
       this.step = step;
       this.columns = columns;
       this.taken = new long[columns.length];
-    }
-
-    @Override
-    public boolean mayRunWithWriting() {
-      return true;
     }
 
     @Override
@@ -105,13 +103,17 @@ public record Coalesce(
       rows += count;
     }
 
-    @Override
-    public CoalesceFigures figures() {
+    static CoalesceFigures figures(List<Runner> workers) {
+      Coalesce step = workers.get(0).step;
+      long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
+      long filled = workers.stream().mapToLong(worker -> worker.filled).sum();
       List<Share> shares = new ArrayList<>();
       long nulls = rows - filled;
-      for (int i = 0; i < taken.length; i++) {
-        shares.add(new Share(step.from.get(i), taken[i]));
-        nulls -= taken[i];
+      for (int i = 0; i < step.from.size(); i++) {
+        int source = i;
+        long taken = workers.stream().mapToLong(worker -> worker.taken[source]).sum();
+        shares.add(new Share(step.from.get(i), taken));
+        nulls -= taken;
       }
       return new CoalesceFigures(step.column, rows, shares, filled, nulls);
     }

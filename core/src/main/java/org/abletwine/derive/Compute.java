@@ -1,17 +1,21 @@
 package org.abletwine.derive;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.step.Columns;
 import org.abletwine.step.NullReasons;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.SettingException;
@@ -54,19 +58,25 @@ public record Compute(String column, String expression, Expression.Settings sett
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     Expression compiled = compile(columns);
     int[] inputs =
         compiled.inputs().stream().mapToInt(name -> columns.require(name, title())).toArray();
-    return new Runner(this, compiled, inputs, columns.reasons());
+    NullReasons reasons = columns.reasons();
+    return Prepared.of(
+        () -> new Runner(this, compiled.another(), inputs, reasons), Runner::figures);
   }
 
-  private static final class Runner implements StepRunner {
+  private static final class Runner implements StepWorker {
     private final Compute step;
     private final Expression expression;
     private final int[] inputs;
     private final NullReasons reasons;
-    private final Map<Integer, long[]> because = new LinkedHashMap<>();
+    private final Map<Integer, long[]> because = new HashMap<>();
+
+    /** The reason that a null input's reason comes to, by input and reason: asked for many rows. */
+    private final List<Map<Integer, Integer>> chained = new ArrayList<>();
+
     private long rows;
     private long nulls;
 
@@ -75,11 +85,9 @@ public record Compute(String column, String expression, Expression.Settings sett
       this.expression = expression;
       this.inputs = inputs;
       this.reasons = reasons;
-    }
-
-    @Override
-    public boolean mayRunWithWriting() {
-      return true;
+      for (int i = 0; i < inputs.length; i++) {
+        chained.add(new HashMap<>());
+      }
     }
 
     @Override
@@ -107,26 +115,44 @@ public record Compute(String column, String expression, Expression.Settings sett
       for (int i = 0; i < inputs.length; i++) {
         CellVector cells = batch.column(inputs[i]);
         if (cells.isNull(row)) {
-          String why = reasons.text(cells.reason(row));
-          boolean chained = why.indexOf(": ") > 0;
-          return reasons.of(chained ? why : expression.inputs().get(i) + ": " + why);
+          String input = expression.inputs().get(i);
+          return chained
+              .get(i)
+              .computeIfAbsent(cells.reason(row), reason -> chain(input, reasons.text(reason)));
         }
       }
       return reasons.of(step.column + ": the expression gives null");
     }
 
-    @Override
-    public ComputeFigures figures() {
-      List<Share> shares = new ArrayList<>();
-      because.forEach((reason, count) -> shares.add(new Share(reasons.text(reason), count[0])));
+    private int chain(String input, String why) {
+      return reasons.of(why.indexOf(": ") > 0 ? why : input + ": " + why);
+    }
+
+    /** The reasons by how often they were met, not by when. */
+    private static List<Share> because(List<Runner> workers) {
+      Map<String, Long> counts = new TreeMap<>();
+      for (Runner worker : workers) {
+        worker.because.forEach(
+            (reason, count) -> counts.merge(worker.reasons.text(reason), count[0], Long::sum));
+      }
+      return counts.entrySet().stream()
+          .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
+          .map(reason -> new Share(reason.getKey(), reason.getValue()))
+          .toList();
+    }
+
+    static ComputeFigures figures(List<Runner> workers) {
+      Compute step = workers.get(0).step;
+      RowErrors errors =
+          RowErrors.sum(workers.stream().map(worker -> worker.expression.errors()).toList());
       return new ComputeFigures(
           step.column,
           step.expression,
-          rows,
-          nulls,
-          shares,
-          expression.errors(),
-          expression.errorExample());
+          workers.stream().mapToLong(worker -> worker.rows).sum(),
+          workers.stream().mapToLong(worker -> worker.nulls).sum(),
+          because(workers),
+          errors.count(),
+          errors.example());
     }
   }
 }

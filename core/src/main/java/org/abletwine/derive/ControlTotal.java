@@ -1,13 +1,17 @@
 package org.abletwine.derive;
 
+import java.util.List;
 import org.abletwine.compute.Total;
 import org.abletwine.figures.TotalFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 
 /**
  * Totals a column exactly at one point of a run, and counts its nulls; changes nothing. Immutable.
@@ -28,28 +32,26 @@ public record ControlTotal(String column, String when) implements Step {
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     int number = columns.require(column, "expect");
-    Total total = new Total(columns.type(column));
-    return new StepRunner() {
-      @Override
-      public boolean mayRunWithWriting() {
-        return true;
-      }
+    ColumnType type = columns.type(column);
+    return Prepared.of(() -> new Runner(number, new Total(type)), this::figures);
+  }
 
-      @Override
-      public void apply(Batch batch) {
-        CellVector cells = batch.column(number);
-        for (int row = 0; row < batch.rows(); row++) {
-          total.add(cells, row);
-        }
-      }
+  private TotalFigures figures(List<Runner> workers) {
+    Total total = new Total();
+    workers.forEach(worker -> total.merge(worker.total));
+    return new TotalFigures(
+        column, when, total.value(), total.nulls(), total.notNumbers(), total.rows());
+  }
 
-      @Override
-      public TotalFigures figures() {
-        return new TotalFigures(
-            column, when, total.value(), total.nulls(), total.notNumbers(), total.rows());
+  private record Runner(int number, Total total) implements StepWorker {
+    @Override
+    public void apply(Batch batch) {
+      CellVector cells = batch.column(number);
+      for (int row = 0; row < batch.rows(); row++) {
+        total.add(cells, row);
       }
-    };
+    }
   }
 }

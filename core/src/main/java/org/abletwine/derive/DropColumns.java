@@ -3,9 +3,9 @@ package org.abletwine.derive;
 import java.util.List;
 import org.abletwine.figures.ColumnFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 
 /**
  * Leaves columns out of the output; later steps cannot use them. Immutable.
@@ -20,7 +20,7 @@ public record DropColumns(List<String> names) implements Step {
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     check(columns);
     return new NamesOnly(new ColumnFigures("drop-columns", names));
   }

@@ -7,12 +7,15 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.GroupTotals;
+import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.ThatFigures;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
@@ -43,12 +46,13 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
 
   @Override
   public void check(Columns columns) {
-    new Runner(this, columns);
+    new Totals(this, columns);
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
-    return new Runner(this, columns);
+  public PreparedStep prepare(Columns columns, RunContext context) {
+    Totals read = new Totals(this, columns);
+    return Prepared.of(() -> new Runner(read), Runner::figures);
   }
 
   /**
@@ -87,19 +91,17 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
     }
   }
 
-  private static final class Runner implements StepRunner {
+  /** The totals of a condition, and the condition over them. Immutable but for what it is over. */
+  private static final class Totals {
     private final ExpectThat step;
     private final List<String> calls = new ArrayList<>();
-    private final GroupIndex whole;
-    private final List<GroupTotals> totals = new ArrayList<>();
-    private final List<Expression> arguments = new ArrayList<>();
+    private final List<Call> found = new ArrayList<>();
     private final Expression outer;
 
-    Runner(ExpectThat step, Columns columns) {
+    Totals(ExpectThat step, Columns columns) {
       this.step = step;
       StringBuilder rest = new StringBuilder();
       Matcher matcher = CALL.matcher(step.condition);
-      List<Call> found = new ArrayList<>();
       while (matcher.find()) {
         String call = matcher.group();
         if (!calls.contains(call)) {
@@ -119,33 +121,61 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
                 + "` has no total in it; write for example sum(payable) > 0, or use keep for a"
                 + " condition on each row");
       }
-      whole = new GroupIndex(0, calls.size() * GroupTotals.COUNTERS);
-      whole.find(new CellVector[0], 1, new int[1]);
       Columns of = new Columns("the totals", new Schema(calls));
       for (int i = 0; i < calls.size(); i++) {
-        Call call = found.get(i);
-        arguments.add(call.argument());
-        totals.add(
-            new GroupTotals(
-                call.function(),
-                whole,
-                i * GroupTotals.COUNTERS,
-                call.ordered(),
-                calls.get(i),
-                step.settings));
-        of.typed(calls.get(i), call.type());
+        of.typed(calls.get(i), found.get(i).type());
       }
       outer = Expression.condition(rest.toString(), of, WHERE, step.settings);
     }
 
-    @Override
-    public boolean mayRunWithWriting() {
-      return true;
+    GroupTotals total(int i, GroupIndex whole) {
+      Call call = found.get(i);
+      return new GroupTotals(
+          call.function(),
+          whole,
+          i * GroupTotals.COUNTERS,
+          call.ordered(),
+          calls.get(i),
+          step.settings);
+    }
+
+    ThatFigures figures(List<@Nullable String> values, List<RowErrors> errors) {
+      List<String> shown = new ArrayList<>();
+      for (int i = 0; i < values.size(); i++) {
+        long passedOver = errors.get(i).count();
+        shown.add(
+            calls.get(i)
+                + " is "
+                + values.get(i)
+                + (passedOver == 0
+                    ? ""
+                    : " with " + passedOver + " passed over that do not compute"));
+      }
+      outer.over(Batch.ofOneRow(values.toArray(String[]::new)));
+      return new ThatFigures(step.condition, String.join(", ", shown), outer.isTrue(0));
+    }
+  }
+
+  private static final class Runner implements StepWorker {
+    private static final int[] THE_WHOLE = {0};
+
+    private final Totals read;
+    private final List<GroupTotals> totals = new ArrayList<>();
+    private final List<Expression> arguments = new ArrayList<>();
+
+    Runner(Totals read) {
+      this.read = read;
+      GroupIndex whole = new GroupIndex(0, read.calls.size() * GroupTotals.COUNTERS);
+      whole.find(new CellVector[0], 1, new int[1]);
+      for (int i = 0; i < read.calls.size(); i++) {
+        arguments.add(read.found.get(i).argument().another());
+        totals.add(read.total(i, whole));
+      }
     }
 
     @Override
     public void apply(Batch batch) {
-      for (int i = 0; i < calls.size(); i++) {
+      for (int i = 0; i < totals.size(); i++) {
         Expression argument = arguments.get(i);
         argument.over(batch);
         CellVector cells = new CellVector();
@@ -155,21 +185,22 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
       }
     }
 
-    @Override
-    public ThatFigures figures() {
-      String[] values = new String[calls.size()];
-      List<String> shown = new ArrayList<>();
-      for (int i = 0; i < values.length; i++) {
-        values[i] = totals.get(i).value(0);
-        long errors = totals.get(i).errors() + arguments.get(i).errors();
-        shown.add(
-            calls.get(i)
-                + " is "
-                + values[i]
-                + (errors == 0 ? "" : " with " + errors + " passed over that do not compute"));
+    static ThatFigures figures(List<Runner> workers) {
+      Totals read = workers.get(0).read;
+      Runner sum = new Runner(read);
+      List<@Nullable String> values = new ArrayList<>();
+      List<RowErrors> errors = new ArrayList<>();
+      for (int i = 0; i < sum.totals.size(); i++) {
+        List<RowErrors> met = new ArrayList<>();
+        for (Runner worker : workers) {
+          sum.totals.get(i).merge(worker.totals.get(i), THE_WHOLE);
+          met.add(worker.arguments.get(i).errors());
+        }
+        met.add(sum.totals.get(i).errors());
+        values.add(sum.totals.get(i).value(0));
+        errors.add(RowErrors.sum(met));
       }
-      outer.over(Batch.ofOneRow(values));
-      return new ThatFigures(step.condition, String.join(", ", shown), outer.isTrue(0));
+      return read.figures(values, errors);
     }
   }
 }

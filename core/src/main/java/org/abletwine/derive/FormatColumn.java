@@ -4,12 +4,16 @@ import java.time.DateTimeException;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.FormatFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
@@ -47,20 +51,20 @@ public record FormatColumn(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     return prepare(columns);
   }
 
-  private StepRunner prepare(Columns columns) {
+  private PreparedStep prepare(Columns columns) {
     int from = columns.require(column, "formats");
     ColumnType type = columns.type(column);
-    Form form = datePattern == null ? rounded(columns) : dated(datePattern, type);
+    Supplier<Form> form = datePattern == null ? rounded(columns) : dated(datePattern, type);
     columns.replace(column);
     columns.typed(column, ColumnType.of(ColumnType.Kind.TEXT));
-    return new Runner(this, from, form);
+    return Prepared.of(() -> new Runner(this, from, form.get()), Runner::figures);
   }
 
-  private Form rounded(Columns columns) {
+  private Supplier<Form> rounded(Columns columns) {
     if (decimals < 0 || decimals > MOST_DECIMALS) {
       throw new SettingException(
           "formats, " + column + ": decimals is " + decimals + ", and must be from 0 to 18");
@@ -69,33 +73,19 @@ public record FormatColumn(
     Expression rounded =
         Expression.of(
             "round(" + quoted + ", " + decimals + ")", columns, "formats, " + column, settings);
-    return new Form() {
-      @Override
-      public void write(Batch batch, CellVector from, CellVector target) {
-        rounded.over(batch);
-        rounded.appendTo(target, batch.rows());
-      }
-
-      @Override
-      public long errors() {
-        return rounded.errors();
-      }
-
-      @Override
-      public String example() {
-        return rounded.errorExample();
-      }
-    };
+    return () -> new Rounded(rounded.another());
   }
 
-  private Form dated(String pattern, @Nullable ColumnType type) {
+  private Supplier<Form> dated(String pattern, @Nullable ColumnType type) {
     if (type != null && type.kind().numeric()) {
       throw new SettingException(
           "formats, " + column + ": the column holds numbers; state decimals: N");
     }
     try {
       List<String> read = type == null ? List.of() : type.patterns();
-      return new Dated(this, new DatePatterns(read), DatePatterns.formatter(pattern));
+      DatePatterns reading = new DatePatterns(read);
+      DateTimeFormatter writing = DatePatterns.formatter(pattern);
+      return () -> new Dated(this, reading, writing);
     } catch (IllegalArgumentException e) {
       throw new SettingException(
           "formats, "
@@ -112,17 +102,27 @@ public record FormatColumn(
   private interface Form {
     void write(Batch batch, CellVector from, CellVector target);
 
-    long errors();
+    RowErrors errors();
+  }
 
-    String example();
+  private record Rounded(Expression rounded) implements Form {
+    @Override
+    public void write(Batch batch, CellVector from, CellVector target) {
+      rounded.over(batch);
+      rounded.appendTo(target, batch.rows());
+    }
+
+    @Override
+    public RowErrors errors() {
+      return rounded.errors();
+    }
   }
 
   private static final class Dated implements Form {
     private final FormatColumn step;
     private final DatePatterns read;
     private final DateTimeFormatter write;
-    private long errors;
-    private String example = "";
+    private RowErrors errors = RowErrors.NONE;
 
     Dated(FormatColumn step, DatePatterns read, DateTimeFormatter write) {
       this.step = step;
@@ -164,24 +164,17 @@ public record FormatColumn(
                 + " has it; state the column's types: { date: PATTERN }, correct the row, or state"
                 + " errors: null");
       }
-      if (errors++ == 0) {
-        example = message;
-      }
+      errors = RowErrors.sum(List.of(errors, new RowErrors(1, row, message)));
       return null;
     }
 
     @Override
-    public long errors() {
+    public RowErrors errors() {
       return errors;
-    }
-
-    @Override
-    public String example() {
-      return example;
     }
   }
 
-  private static final class Runner implements StepRunner {
+  private static final class Runner implements StepWorker {
     private final FormatColumn step;
     private final int from;
     private final Form form;
@@ -194,11 +187,6 @@ public record FormatColumn(
     }
 
     @Override
-    public boolean mayRunWithWriting() {
-      return true;
-    }
-
-    @Override
     public void apply(Batch batch) {
       CellVector cells = batch.column(from);
       CellVector target = batch.addColumn();
@@ -206,9 +194,12 @@ public record FormatColumn(
       rows += batch.rows();
     }
 
-    @Override
-    public FormatFigures figures() {
-      return new FormatFigures(step.column, step.form(), rows, form.errors(), form.example());
+    static FormatFigures figures(List<Runner> workers) {
+      FormatColumn step = workers.get(0).step;
+      RowErrors errors =
+          RowErrors.sum(workers.stream().map(worker -> worker.form.errors()).toList());
+      long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
+      return new FormatFigures(step.column, step.form(), rows, errors.count(), errors.example());
     }
   }
 }

@@ -2,11 +2,14 @@ package org.abletwine.derive;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.GuardFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
@@ -30,31 +33,25 @@ public record GuardFormulas() implements Step {
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     List<Integer> guarded = new ArrayList<>();
     for (String name : columns.names()) {
       guarded.add(columns.require(name, title()));
     }
     columns.names().forEach(columns::replace);
-    return new Runner(guarded);
+    return Prepared.of(() -> new Runner(guarded), Runner::figures);
   }
 
   private static boolean formula(String text) {
     return !text.isEmpty() && SIGNS.indexOf(text.charAt(0)) >= 0 && DecimalText.read(text) == null;
   }
 
-  private static final class Runner implements StepRunner {
+  private static final class Runner implements StepWorker {
     private final List<Integer> columns;
-    private long cells;
-    private String example = "";
+    private RowErrors guarded = RowErrors.NONE;
 
     Runner(List<Integer> columns) {
       this.columns = columns;
-    }
-
-    @Override
-    public boolean mayRunWithWriting() {
-      return true;
     }
 
     @Override
@@ -66,9 +63,13 @@ public record GuardFormulas() implements Step {
           String text = from.get(row);
           if (text != null && formula(text)) {
             target.append("'" + text);
-            if (cells++ == 0) {
-              example = "row " + batch.rowNumber(row) + ": " + text;
-            }
+            long number = batch.rowNumber(row);
+            boolean first = number < guarded.row();
+            guarded =
+                new RowErrors(
+                    guarded.count() + 1,
+                    first ? number : guarded.row(),
+                    first ? "row " + number + ": " + text : guarded.example());
           } else {
             target.appendAsCame(batch, column, row);
           }
@@ -76,9 +77,9 @@ public record GuardFormulas() implements Step {
       }
     }
 
-    @Override
-    public GuardFigures figures() {
-      return new GuardFigures(cells, example);
+    static GuardFigures figures(List<Runner> workers) {
+      RowErrors all = RowErrors.sum(workers.stream().map(worker -> worker.guarded).toList());
+      return new GuardFigures(all.count(), all.example());
     }
   }
 }

@@ -5,12 +5,12 @@ import java.util.List;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.Output;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
@@ -40,21 +40,22 @@ public record Keep(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     Expression compiled = Expression.condition(condition, columns, "keep", settings);
     LeftOut out = leftOut == null || !context.writes() ? null : new LeftOut(leftOut, form, columns);
-    return new Runner(this, compiled, out);
+    Prepared<Runner> prepared =
+        Prepared.of(() -> new Runner(compiled.another(), out), this::figures);
+    return out == null ? prepared : prepared.writing(out.sink);
   }
 
   /** Writes the rows left out, value by value: they are few beside the rows kept. */
   private static final class LeftOut {
     private final TableSink sink;
     private final int[] columns;
-    private final int[] own;
 
     LeftOut(Path file, Table form, Columns columns) {
       this.columns = columns.numbers();
-      own = java.util.stream.IntStream.range(0, this.columns.length).toArray();
+      columns.readAll();
       sink = Tables.sink(file);
       try {
         sink.start(form, new Schema(List.copyOf(columns.names())));
@@ -63,41 +64,31 @@ public record Keep(
         throw e;
       }
     }
-
-    void write(Batch batch, int[] rows, int count) {
-      Batch copy = new Batch(columns.length);
-      copy.clear(1, '\0');
-      CellVector[] cells = new CellVector[columns.length];
-      for (int i = 0; i < cells.length; i++) {
-        cells[i] = batch.column(columns[i]);
-      }
-      for (int i = 0; i < count; i++) {
-        for (CellVector column : cells) {
-          copy.addCell(column.get(rows[i]));
-        }
-        copy.endRow();
-      }
-      sink.write(copy, own);
-    }
   }
 
-  private static final class Runner implements StepRunner {
-    private final Keep step;
+  private KeepFigures figures(List<Runner> workers) {
+    return new KeepFigures(
+        condition,
+        workers.stream().mapToLong(worker -> worker.rows).sum(),
+        workers.stream().mapToLong(worker -> worker.leftOut).sum(),
+        workers.stream().mapToLong(worker -> worker.unknown).sum(),
+        leftOut == null ? "" : "" + leftOut);
+  }
+
+  private static final class Runner implements StepWorker {
     private final Expression condition;
     private final @Nullable LeftOut out;
+
+    private final TableSink.@Nullable Encoder encoder;
+
     private long rows;
     private long leftOut;
     private long unknown;
 
-    Runner(Keep step, Expression condition, @Nullable LeftOut out) {
-      this.step = step;
+    Runner(Expression condition, @Nullable LeftOut out) {
       this.condition = condition;
       this.out = out;
-    }
-
-    @Override
-    public boolean mayRunWithWriting() {
-      return true;
+      this.encoder = out == null ? null : out.sink.encoder();
     }
 
     @Override
@@ -119,29 +110,18 @@ public record Keep(
       rows += count;
       leftOut += leaving;
       if (leaving > 0) {
-        if (out != null) {
-          out.write(batch, others, leaving);
+        if (out != null && encoder != null) {
+          encoder.add(batch, others, leaving, out.columns);
         }
         batch.pick(kept, keeping);
       }
     }
 
     @Override
-    public List<Output> outputs() {
-      return out == null ? List.of() : List.of(out.sink);
-    }
-
-    @Override
-    public void close() {
-      if (out != null) {
-        out.sink.close();
+    public void inOrder() {
+      if (encoder != null) {
+        encoder.flush();
       }
-    }
-
-    @Override
-    public KeepFigures figures() {
-      return new KeepFigures(
-          step.condition, rows, leftOut, unknown, step.leftOut == null ? "" : "" + step.leftOut);
     }
   }
 }

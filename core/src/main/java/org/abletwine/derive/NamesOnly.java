@@ -1,11 +1,12 @@
 package org.abletwine.derive;
 
 import org.abletwine.figures.ColumnFigures;
-import org.abletwine.step.StepRunner;
-import org.abletwine.table.Batch;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.PreparedStep;
+import org.abletwine.step.StepWorker;
 
 /** A step that only changes which columns are asked for, in which order and by which name. */
-final class NamesOnly implements StepRunner {
+final class NamesOnly implements PreparedStep {
   private final ColumnFigures figures;
 
   NamesOnly(ColumnFigures figures) {
@@ -13,13 +14,10 @@ final class NamesOnly implements StepRunner {
   }
 
   @Override
-  public boolean mayRunWithWriting() {
-    return true;
-  }
-
-  @Override
-  public void apply(Batch batch) {
-    // the rows stay as they are
+  public StepWorker worker(Exceptions exceptions) {
+    return batch -> {
+      // the rows stay as they are
+    };
   }
 
   @Override

@@ -7,9 +7,9 @@ import org.abletwine.compute.Expression;
 import org.abletwine.lookup.Aggregate;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Columns;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -98,8 +98,8 @@ public record Rollup(
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     int[][] numbers = numbers(columns);
-    return new RollupRunner(this, columns, numbers[0], numbers[1], context.writes());
+    return new PreparedRollup(this, columns, numbers[0], numbers[1], context.writes());
   }
 }

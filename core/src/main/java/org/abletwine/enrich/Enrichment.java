@@ -9,14 +9,15 @@ import org.abletwine.compute.RowFilter;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Columns;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.OutputGroup;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
+import org.abletwine.table.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,6 +29,7 @@ public final class Enrichment {
   private final String title;
   private final List<Step> steps;
   private final long mostRows;
+  private final int workers;
   private final @Nullable String measure;
 
   private Enrichment(Builder builder) {
@@ -35,6 +37,7 @@ public final class Enrichment {
     this.title = builder.title;
     this.steps = List.copyOf(builder.steps);
     this.mostRows = builder.mostRows;
+    this.workers = builder.workers;
     this.measure = builder.measure;
   }
 
@@ -113,7 +116,7 @@ public final class Enrichment {
         new Columns(transactions.name(), transactions.schema())
             .typedBy(transactions)
             .measuredBy(measure);
-    List<StepRunner> runners = new ArrayList<>();
+    List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try {
       RunRecord record = run(sink, context, columns, runners, started, begun);
@@ -121,7 +124,7 @@ public final class Enrichment {
       return record;
     } finally {
       if (!done || context.outputs() == null) {
-        runners.forEach(StepRunner::close);
+        runners.forEach(PreparedStep::close);
       }
     }
   }
@@ -130,7 +133,7 @@ public final class Enrichment {
       TableSink sink,
       RunContext context,
       Columns columns,
-      List<StepRunner> runners,
+      List<PreparedStep> runners,
       Instant started,
       long begun) {
     for (Step step : steps) {
@@ -138,10 +141,10 @@ public final class Enrichment {
     }
     Schema output = new Schema(columns.names());
     Pipeline pipeline =
-        new Pipeline(transactions, runners, sink, columns.numbers(), mostRows, context.progress());
+        new Pipeline(transactions, runners, sink, columns, mostRows, context, workers);
     sink.start(transactions, output);
     pipeline.run();
-    runners.forEach(StepRunner::finish);
+    runners.forEach(PreparedStep::finish);
     OutputGroup outputs = context.outputs() == null ? new OutputGroup() : context.outputs();
     runners.forEach(runner -> outputs.add(runner.outputs()));
     outputs.add(List.of(sink));
@@ -150,7 +153,7 @@ public final class Enrichment {
     } else {
       sink.complete(); // a disk that is full is told before anything is made of the figures
     }
-    List<StepFigures> figures = runners.stream().map(StepRunner::figures).toList();
+    List<StepFigures> figures = runners.stream().map(PreparedStep::figures).toList();
     return new RunRecord(
         title,
         transactions.name(),
@@ -200,6 +203,7 @@ public final class Enrichment {
     private final List<Step> steps = new ArrayList<>();
     private String title;
     private long mostRows = Long.MAX_VALUE;
+    private int workers = Workers.usual();
     private @Nullable String measure;
 
     private Builder(Table transactions) {
@@ -240,6 +244,20 @@ public final class Enrichment {
         throw new IllegalArgumentException("at least one row");
       }
       mostRows = rows;
+      return this;
+    }
+
+    /**
+     * States how many threads work on the rows; one for each processor unless stated. The result is
+     * the same, byte for byte and figure for figure, for any number.
+     *
+     * @param count at least 1
+     */
+    public Builder workers(int count) {
+      if (count < 1) {
+        throw new IllegalArgumentException("at least one worker");
+      }
+      workers = count;
       return this;
     }
 

@@ -7,10 +7,11 @@ import java.util.Map;
 import org.abletwine.compute.Expression;
 import org.abletwine.step.Columns;
 import org.abletwine.step.Exceptions;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.Progress;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.StepWorker;
 import org.abletwine.step.Trace;
 import org.abletwine.table.Batch;
 import org.abletwine.table.ReadAhead;
@@ -36,7 +37,7 @@ final class RowTrace {
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
-    List<StepRunner> runners = new ArrayList<>();
+    List<PreparedStep> runners = new ArrayList<>();
     try {
       for (Step step : steps) {
         runners.add(step.prepare(columns, context));
@@ -44,7 +45,7 @@ final class RowTrace {
       }
       return found(steps, rowNumber, where, runners, numbers);
     } finally {
-      runners.forEach(StepRunner::close);
+      runners.forEach(PreparedStep::close);
     }
   }
 
@@ -52,7 +53,7 @@ final class RowTrace {
       List<Step> steps,
       long rowNumber,
       @Nullable Expression where,
-      List<StepRunner> runners,
+      List<PreparedStep> runners,
       List<Map<String, Integer>> numbers) {
     try (ReadAhead reading = new ReadAhead(transactions)) {
       for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
@@ -94,19 +95,24 @@ final class RowTrace {
   }
 
   private TracedRow apply(
-      Batch batch, List<Step> steps, List<StepRunner> runners, List<Map<String, Integer>> numbers) {
+      Batch batch,
+      List<Step> steps,
+      List<PreparedStep> runners,
+      List<Map<String, Integer>> numbers) {
     long number = batch.rowNumber(0);
+    List<StepWorker> workers =
+        runners.stream().map(runner -> runner.worker(Exceptions.NONE)).toList();
     Map<String, @Nullable String> before = values(batch, numbers.get(0));
     Map<String, @Nullable String> read = before;
     for (int step = 0; step < runners.size() && batch.rows() > 0; step++) {
       current = new ArrayList<>();
-      runners.get(step).apply(batch);
+      workers.get(step).apply(batch);
       if (batch.rows() == 0) {
         current.add(new StepTrace.Line("row", "left out, as the plan says"));
       } else {
         Map<String, @Nullable String> after = values(batch, numbers.get(step + 1));
         changes(before, after);
-        if (current.isEmpty() && runners.get(step).mayRunWithWriting()) {
+        if (current.isEmpty() && !runners.get(step).aboutRows()) {
           before = after;
           continue; // totals and the arrangement of columns say nothing about a single row
         }

@@ -108,6 +108,39 @@ public final class GroupIndex {
     }
   }
 
+  /**
+   * Finds the groups that have the same values as another index's, and makes those that are new.
+   *
+   * @param other the other, over the same columns
+   * @return for each group there the one here
+   */
+  public int[] merge(GroupIndex other) {
+    int[] into = new int[other.groups];
+    if (lengths.length == 0) {
+      lengths = new int[1];
+      words = new long[2];
+      hashes = new long[1];
+      starts = new int[1];
+    }
+    for (int group = 0; group < into.length; group++) {
+      int at = group * other.stride;
+      lengths[0] = (int) (other.records[at] & LENGTH_MASK);
+      words[0] = other.records[at + 1];
+      words[1] = other.records[at + 2];
+      hashes[0] = other.hashOf(group);
+      if (lengths[0] > SHORT) {
+        if (keys.length < lengths[0] + SHORT) {
+          keys = new byte[lengths[0] + SHORT];
+        }
+        int place = (int) (other.records[at] >>> LENGTH_BITS);
+        System.arraycopy(other.longKeys, place, keys, 0, lengths[0]);
+        starts[0] = 0;
+      }
+      into[group] = search(0);
+    }
+    return into;
+  }
+
   private int shift() {
     return Long.numberOfLeadingZeros(slots.length - 1L);
   }

@@ -38,6 +38,16 @@ final class ConstantWatch {
     }
   }
 
+  /** Adds what another worker has seen. */
+  void merge(ConstantWatch other) {
+    for (int a = 0; a < constant.length; a++) {
+      boolean nothingElse =
+          values[a] == null || other.values[a] == null || values[a].equals(other.values[a]);
+      constant[a] &= other.constant[a] && nothingElse;
+      values[a] = values[a] == null ? other.values[a] : values[a];
+    }
+  }
+
   /**
    * @param matchedRows rows that matched
    * @return the attributes with one value, as {@code name = value}

@@ -26,7 +26,7 @@ public final class LoadedLookup
 
   private final Tried[] sources;
   private final String[] names;
-  private final @Nullable String[][] fills;
+  private final LookupFills fills;
 
   LoadedLookup(Lookup lookup, List<LoadedReference> references) {
     this.names = lookup.bring.stream().map(Attribute::as).toArray(String[]::new);
@@ -35,7 +35,7 @@ public final class LoadedLookup
       Lookup from = i == 0 ? lookup : lookup.otherwise.get(i - 1);
       sources[i] = Tried.of(from, references.get(i), names);
     }
-    this.fills = LookupRunner.Fills.of(lookup).byOutcome();
+    this.fills = new LookupFills(lookup);
   }
 
   /**
@@ -166,7 +166,7 @@ public final class LoadedLookup
     for (int a = 0; a < names.length; a++) {
       int cell = found.source().cellOf()[a];
       String value = matched && cell >= 0 ? found.cell(row, cell) : null;
-      attributes.put(names[a], value == null ? fills[outcome.ordinal()][a] : value);
+      attributes.put(names[a], value == null ? fills.of(outcome.ordinal(), a) : value);
     }
     return new LookupResult(
         outcome,

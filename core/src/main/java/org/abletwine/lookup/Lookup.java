@@ -7,14 +7,15 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Columns;
+import org.abletwine.step.PreparedStep;
 import org.abletwine.step.Progress;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
 
@@ -252,28 +253,45 @@ public final class Lookup implements Step {
   }
 
   @Override
-  public StepRunner prepare(Columns columns, RunContext context) {
+  public PreparedStep prepare(Columns columns, RunContext context) {
     List<int[]> keyColumns = LookupCheck.against(this, columns);
     List<String> names = bring.stream().map(Attribute::as).toList();
-    LookupRunner.Fills fills = LookupRunner.Fills.of(this);
-    @Nullable String[] emptyFills = fills.byOutcome()[Outcome.MATCHED.ordinal()];
-    Source[] sources = new Source[1 + otherwise.size()];
-    for (int i = 0; i < sources.length; i++) {
-      Lookup from = i == 0 ? this : otherwise.get(i - 1);
-      LoadedReference loaded =
+    LookupFills fills = new LookupFills(this);
+    List<LoadedReference> loaded = new ArrayList<>();
+    for (Lookup from : tried()) {
+      loaded.add(
           columns.shared(
               LoadKey.of(from),
               LoadedReference.class,
-              () -> ReferenceLoader.load(from, context.progress()));
-      sources[i] = new Source(from, loaded, keyColumns.get(i), names, emptyFills);
+              () -> ReferenceLoader.load(from, context.progress())));
     }
-    return new LookupRunner(
-        this,
-        sources,
-        keyColumns.get(0),
-        fills,
-        new LookupRunner.Telling(
-            columns.tableName(), context.exceptions(), context.trace(), columns.measure()));
+    @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
+    Supplier<Source[]> sources =
+        () -> {
+          Source[] made = new Source[loaded.size()];
+          Arrays.setAll(
+              made,
+              i -> new Source(tried().get(i), loaded.get(i), keyColumns.get(i), names, emptyFills));
+          return made;
+        };
+    return PreparedLookup.of(
+        new PreparedLookup.Shared(
+            this,
+            sources,
+            keyColumns.get(0),
+            fills,
+            columns.tableName(),
+            context.trace(),
+            columns.measure()),
+        context.exceptions());
+  }
+
+  /** This lookup, and after it those tried otherwise. */
+  private List<Lookup> tried() {
+    List<Lookup> all = new ArrayList<>();
+    all.add(this);
+    all.addAll(otherwise);
+    return all;
   }
 
   @Override

@@ -9,7 +9,6 @@ import org.abletwine.compute.Total;
 import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
-import org.jspecify.annotations.Nullable;
 
 /** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
 final class LookupCounts {
@@ -64,12 +63,33 @@ final class LookupCounts {
     }
   }
 
+  /** Adds what another worker has counted. */
+  void merge(LookupCounts other) {
+    add(outcomes, other.outcomes);
+    add(notBrought, other.notBrought);
+    add(blankParts, other.blankParts);
+    for (int outcome = 0; outcome < measured.length; outcome++) {
+      measured[outcome].merge(other.measured[outcome]);
+    }
+    rows += other.rows;
+    expanding += other.expanding;
+    expanded += other.expanded;
+    wouldMatch += other.wouldMatch;
+    picked += other.picked;
+    dropped += other.dropped;
+  }
+
+  private static void add(long[] to, long[] more) {
+    for (int i = 0; i < to.length; i++) {
+      to[i] += more[i];
+    }
+  }
+
   private long of(Outcome outcome) {
     return outcomes[outcome.ordinal()];
   }
 
-  LookupFigures figures(
-      StepGains gains, Misses misses, ConstantWatch watch, @Nullable String[][] fills) {
+  LookupFigures figures(StepGains gains, Misses misses, ConstantWatch watch, LookupFills fills) {
     LoadedReference reference = sources[0].reference;
     boolean ruled = reference.finder().rule() != null;
     return new LookupFigures(
@@ -131,7 +151,7 @@ final class LookupCounts {
     return totals;
   }
 
-  private List<AttributeFigures> attributes(@Nullable String[][] fills) {
+  private List<AttributeFigures> attributes(LookupFills fills) {
     int matched = Outcome.MATCHED.ordinal();
     long[] empties = notBrought.clone();
     for (Source from : sources) {
@@ -141,9 +161,9 @@ final class LookupCounts {
     }
     List<AttributeFigures> figures = new ArrayList<>();
     for (int a = 0; a < empties.length; a++) {
-      long filled = fills[matched][a] == null ? 0 : empties[a];
+      long filled = fills.of(matched, a) == null ? 0 : empties[a];
       for (Outcome outcome : OUTCOMES) {
-        if (outcome != Outcome.MATCHED && fills[outcome.ordinal()][a] != null) {
+        if (outcome != Outcome.MATCHED && fills.of(outcome.ordinal(), a) != null) {
           filled += of(outcome);
         }
       }

@@ -14,6 +14,9 @@ final class Misses {
   private final long[] counts = new long[KINDS.length];
   private final String[] examples = {"", "", "", ""};
 
+  /** The rows of the examples: the first of each kind. */
+  private final long[] firstRows = new long[KINDS.length];
+
   /** Counts a row that missed. */
   void count(Source source, int row, int miss, long rowNumber) {
     int kind = miss - RuleIndex.BELOW;
@@ -21,6 +24,7 @@ final class Misses {
       return;
     }
     if (counts[kind]++ == 0) {
+      firstRows[kind] = rowNumber;
       examples[kind] =
           "row "
               + rowNumber
@@ -28,6 +32,18 @@ final class Misses {
               + String.join(" | ", source.probe.ruled(row))
               + ": "
               + source.describeMiss(row, miss);
+    }
+  }
+
+  /** Adds what another worker has counted. */
+  void merge(Misses other) {
+    for (int kind = 0; kind < KINDS.length; kind++) {
+      boolean earlier = counts[kind] == 0 || other.firstRows[kind] < firstRows[kind];
+      if (other.counts[kind] > 0 && earlier) {
+        firstRows[kind] = other.firstRows[kind];
+        examples[kind] = other.examples[kind];
+      }
+      counts[kind] += other.counts[kind];
     }
   }
 

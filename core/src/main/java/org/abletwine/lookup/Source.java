@@ -78,6 +78,14 @@ final class Source {
     }
   }
 
+  /** Adds what another worker has counted. */
+  void merge(Source other) {
+    matched += other.matched;
+    for (int cell = 0; cell < empties.length; cell++) {
+      empties[cell] += other.empties[cell];
+    }
+  }
+
   /** Points the cells at the columns they go to. */
   void into(CellVector[] columns) {
     for (int cell = 0; cell < targets.length; cell++) {

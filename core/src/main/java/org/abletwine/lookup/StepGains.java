@@ -137,6 +137,13 @@ final class StepGains {
     return left;
   }
 
+  /** Adds what another worker has counted. */
+  void merge(StepGains other) {
+    for (int stage = 0; stage < gained.length; stage++) {
+      gained[stage] += other.gained[stage];
+    }
+  }
+
   List<Share> shares() {
     List<Share> shares = new ArrayList<>();
     shares.add(new Share("as written", gained[0]));

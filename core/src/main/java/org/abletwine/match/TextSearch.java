@@ -1,10 +1,13 @@
 package org.abletwine.match;
 
+import java.io.IOException;
+import java.io.ObjectInputStream;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.table.CellVector;
@@ -23,8 +26,8 @@ final class TextSearch implements RuleIndex {
   private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
   private final Map<Integer, Integer> placeOf = new HashMap<>();
   private final InternedSets sets = new InternedSets();
-  private transient Map<Integer, NearMisses> near = new HashMap<>();
-  private transient Map<Value, Integer> remembered = new LinkedHashMap<>();
+  private transient Map<Integer, NearMisses> near = new ConcurrentHashMap<>();
+  private transient Map<Value, Integer> remembered = new ConcurrentHashMap<>();
 
   private record Value(int partition, String text) {}
 
@@ -50,11 +53,7 @@ final class TextSearch implements RuleIndex {
   }
 
   @Override
-  public synchronized void probe(int[] partitions, CellVector values, int rows, int[] found) {
-    if (remembered == null) {
-      remembered = new LinkedHashMap<>();
-      near = new HashMap<>();
-    }
+  public void probe(int[] partitions, CellVector values, int rows, int[] found) {
     for (int row = 0; row < rows; row++) {
       if (values.starts[row] >= values.ends[row] || partitions[row] < 0) {
         found[row] = ABSENT;
@@ -66,6 +65,12 @@ final class TextSearch implements RuleIndex {
       Value value = new Value(partitions[row], String.valueOf(values.get(row)));
       found[row] = remembered.computeIfAbsent(value, this::search);
     }
+  }
+
+  private void readObject(ObjectInputStream in) throws IOException, ClassNotFoundException {
+    in.defaultReadObject();
+    near = new ConcurrentHashMap<>();
+    remembered = new ConcurrentHashMap<>();
   }
 
   private int search(Value value) {

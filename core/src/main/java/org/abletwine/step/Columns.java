@@ -26,6 +26,8 @@ public final class Columns {
 
   private final Map<Object, Object> shared = new HashMap<>();
   private int measure = -1;
+  private final int base;
+  private int readUpTo;
   private int next;
 
   /**
@@ -35,6 +37,20 @@ public final class Columns {
   public Columns(String tableName, Schema base) {
     this.tableName = tableName;
     base.names().forEach(name -> numbers.put(name, next++));
+    this.base = next;
+  }
+
+  /**
+   * The same columns, for whoever looks at them again once others have been added.
+   *
+   * @return a copy of names, numbers and types
+   */
+  public Columns copy() {
+    Columns copy = new Columns(tableName, new Schema(List.of()));
+    copy.numbers.putAll(numbers);
+    copy.types.putAll(types);
+    copy.next = next;
+    return copy;
   }
 
   /**
@@ -58,7 +74,22 @@ public final class Columns {
               + " one; "
               + NearestName.hint(name, numbers.keySet()));
     }
+    read(number);
     return number;
+  }
+
+  private void read(int number) {
+    readUpTo = Math.max(readUpTo, number < base ? number + 1 : 0);
+  }
+
+  /** States that a step looks at every column. */
+  public void readAll() {
+    readUpTo = base;
+  }
+
+  /** Returns how many of the transactions' first columns the steps look at. */
+  public int readUpTo() {
+    return readUpTo;
   }
 
   /**
@@ -200,7 +231,7 @@ public final class Columns {
               + "\"; "
               + NearestName.hint(name, numbers.keySet()));
     }
-    measure = name == null ? -1 : numbers.get(name);
+    measure = name == null ? -1 : require(name, "measure");
     return this;
   }
 

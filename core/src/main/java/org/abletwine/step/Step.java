@@ -9,11 +9,11 @@ public interface Step {
    *
    * @param columns the columns so far; the step adds its own
    * @param context told about tables being read and rows that need attention
-   * @return the prepared step, for one run and one thread
+   * @return the prepared step, for one run
    * @throws org.abletwine.table.SettingException when a setting does not fit the columns
    * @throws org.abletwine.table.DataException when a reference cannot be read
    */
-  StepRunner prepare(Columns columns, RunContext context);
+  PreparedStep prepare(Columns columns, RunContext context);
 
   /**
    * Checks the step's settings against the columns so far and the heads of its references, without

@@ -412,6 +412,15 @@ public final class Batch {
 
   /**
    * @param baseRow what {@link #baseRow} returned
+   * @return where the row as it stood in the source ends, exclusive, its line end not included
+   */
+  public int rowEnd(int baseRow) {
+    int last = (baseRow + 1) * columns - 1;
+    return (rowMarks[baseRow] & PARTIAL) == 0 ? rawEnd(baseRow, columns - 1) : ends[last];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
    * @param column a base column, 0-based
    * @return the marks of the cell
    */
@@ -514,6 +523,26 @@ public final class Batch {
     CellVector column = added.get(addedCount++);
     column.clear();
     return column;
+  }
+
+  /** Returns where the base cells of each row are; null as long as no rows were picked. */
+  public int @Nullable [] baseRows() {
+    return picked ? Arrays.copyOf(baseRow, rows) : null;
+  }
+
+  /**
+   * Forgets the columns that were added, and the rows picked since.
+   *
+   * @param rowsThen what {@link #baseRows} returned then
+   */
+  public void asItWas(int @Nullable [] rowsThen) {
+    addedCount = 0;
+    picked = rowsThen != null;
+    if (rowsThen != null) {
+      baseRow = rowsThen;
+    }
+    rows = rowsThen == null ? baseRows : rowsThen.length;
+    Arrays.fill(viewReady, false);
   }
 
   /**

@@ -23,6 +23,17 @@ public interface Table {
   TableReader open();
 
   /**
+   * Starts reading at the first row, for several workers.
+   *
+   * @param first how many of the first cells of each row will be looked at, at least 1: the others
+   *     need not be found. Who wants all cells of a row calls {@link Batch#complete} first
+   * @throws DataException when the table cannot be read
+   */
+  default Pieces pieces(int first) {
+    return new BatchPieces(this);
+  }
+
+  /**
    * Says, before the table is opened, that it will be opened more than once. A table that can be
    * read only once, such as a pipe, is then kept in a temporary file. Others need do nothing.
    */

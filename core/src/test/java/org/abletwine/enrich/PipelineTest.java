@@ -3,6 +3,8 @@ package org.abletwine.enrich;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.Mockito.CALLS_REAL_METHODS;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
@@ -59,7 +61,7 @@ class PipelineTest {
 
   @Test
   void aSinkThatFailsEndsTheRunWithItsOwnMessage() {
-    TableSink sink = mock(TableSink.class);
+    TableSink sink = mock(TableSink.class, CALLS_REAL_METHODS);
     doThrow(new DataException("no space left")).when(sink).write(any(), any());
     assertThatThrownBy(() -> Enrichment.of(numbers(100_000)).build().writeTo(sink))
         .hasMessage("no space left");
@@ -74,6 +76,7 @@ class PipelineTest {
     org.mockito.Mockito.when(broken.name()).thenReturn("t");
     org.mockito.Mockito.when(broken.schema()).thenReturn(table.schema());
     org.mockito.Mockito.when(broken.open()).thenReturn(reader);
+    org.mockito.Mockito.when(broken.pieces(anyInt())).thenCallRealMethod();
     org.mockito.Mockito.when(reader.read(any())).thenThrow(new DataException("line 7 is bad"));
     ListSink sink = new ListSink();
     assertThatThrownBy(() -> Enrichment.of(broken).build().writeTo(sink))
@@ -88,7 +91,7 @@ class PipelineTest {
     for (int slow = 0; slow < 2; slow++) {
       boolean slowSink = slow == 1;
       List<String> written = new ArrayList<>();
-      TableSink sink = mock(TableSink.class);
+      TableSink sink = mock(TableSink.class, CALLS_REAL_METHODS);
       doAnswer(
               call -> {
                 Batch batch = call.getArgument(0);

@@ -16,7 +16,6 @@ import org.abletwine.derive.Coalesce;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.FormatColumn;
 import org.abletwine.derive.Keep;
-import org.abletwine.figures.ColumnFigures;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
@@ -24,18 +23,14 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
-import org.abletwine.step.Columns;
-import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
-import org.abletwine.step.StepRunner;
-import org.abletwine.table.Batch;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * Every ordered pair of steps, over batches filled in every way and divided between the threads of
- * a run in every way, against the same pair over each row alone.
+ * Every ordered pair of steps, over batches filled in every way and divided between any number of
+ * workers, against the same pair over each row alone.
  */
 class StepPairsTest {
   private static final Expression.Settings NULLS = new Expression.Settings(true, null);
@@ -116,30 +111,6 @@ class StepPairsTest {
     return rows;
   }
 
-  /** Changes nothing, and must run before the writing thread has the batch. */
-  private static final class OnStepThread implements Step, StepRunner {
-    @Override
-    public StepRunner prepare(Columns columns, RunContext context) {
-      return this;
-    }
-
-    @Override
-    public void check(Columns columns) {}
-
-    @Override
-    public String title() {
-      return "nothing";
-    }
-
-    @Override
-    public void apply(Batch batch) {}
-
-    @Override
-    public StepFigures figures() {
-      return new ColumnFigures("nothing", List.of());
-    }
-  }
-
   static IntStream firsts() {
     return IntStream.range(0, STEPS.size());
   }
@@ -157,27 +128,30 @@ class StepPairsTest {
       }
       List<List<@Nullable String>> alone = new ArrayList<>();
       for (@Nullable String[] row : rows) {
-        alone.addAll(run(ours(java.util.Collections.singletonList(row)), one, other).rows());
+        alone.addAll(run(1, ours(java.util.Collections.singletonList(row)), one, other).rows());
       }
-      Step nothing = new OnStepThread();
-      for (List<Step> divided :
-          List.of(
-              List.of(one, other),
-              List.of(one, nothing, other),
-              List.of(nothing, one, other, nothing))) {
-        ListSink together = run(ours(rows), divided.toArray(Step[]::new));
-        assertThat(together.rows()).as(about + " of " + divided.size()).isEqualTo(alone);
+      List<StepFigures> figures = List.of();
+      for (int workers = 1; workers <= 3; workers++) {
+        Ran together = run(workers, ours(rows), one, other);
+        assertThat(together.rows()).as(about + " by " + workers).isEqualTo(alone);
+        figures = workers == 1 ? together.figures() : figures;
+        assertThat(together.figures())
+            .as("figures of " + about + " by " + workers)
+            .usingRecursiveComparison()
+            .isEqualTo(figures);
       }
     }
   }
 
-  private static ListSink run(MemoryTable table, Step... steps) {
+  /** What a run makes. */
+  private record Ran(List<List<@Nullable String>> rows, List<StepFigures> figures) {}
+
+  private static Ran run(int workers, MemoryTable table, Step... steps) {
     ListSink sink = new ListSink();
     Enrichment.Builder builder = Enrichment.of(table);
     for (Step step : steps) {
       builder.step(step);
     }
-    builder.build().writeTo(sink);
-    return sink;
+    return new Ran(sink.rows(), builder.workers(workers).build().writeTo(sink).steps());
   }
 }

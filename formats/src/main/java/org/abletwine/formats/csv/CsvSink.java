@@ -23,6 +23,7 @@ final class CsvSink implements TableSink {
   private @Nullable PrintStream standardOutput;
   private RowEncoder encoder = new RowEncoder(',', '"', "\n");
   private char delimiter = ',';
+  private char quote = '"';
   private String lineEnd = "\n";
   private long written;
 
@@ -34,7 +35,7 @@ final class CsvSink implements TableSink {
   public void start(Table source, Schema columns) {
     Map<String, String> traits = source.traits();
     delimiter = traits.getOrDefault("delimiter", ",").charAt(0);
-    char quote = traits.getOrDefault("quote", "\"").charAt(0);
+    quote = traits.getOrDefault("quote", "\"").charAt(0);
     lineEnd = traits.getOrDefault("line-end", "\n");
     encoder = new RowEncoder(delimiter, quote, lineEnd);
     if (target.toString().equals("-")) {
@@ -55,6 +56,29 @@ final class CsvSink implements TableSink {
       numbers[i] = i;
     }
     write(none, numbers);
+  }
+
+  @Override
+  public Encoder encoder() {
+    return new CsvEncoder(new RowEncoder(delimiter, quote, lineEnd), this::put);
+  }
+
+  @Override
+  public boolean copiesText() {
+    return true;
+  }
+
+  /** One worker's part: its rows as bytes. */
+  private record CsvEncoder(RowEncoder rows, RowEncoder.Target target) implements Encoder {
+    @Override
+    public void add(Batch batch, int @Nullable [] which, int count, int[] columns) {
+      rows.add(batch, which, count, columns);
+    }
+
+    @Override
+    public void flush() {
+      rows.take(target);
+    }
   }
 
   @Override

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Pieces;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
@@ -104,6 +105,11 @@ final class CsvTable implements Table {
   @Override
   public TableReader open() {
     return new CsvTableReader(source, dialect(), schema(), options);
+  }
+
+  @Override
+  public Pieces pieces(int first) {
+    return new CsvPieces(source, dialect(), schema(), options, first);
   }
 
   @Override

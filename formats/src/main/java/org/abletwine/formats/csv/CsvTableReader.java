@@ -2,7 +2,6 @@ package org.abletwine.formats.csv;
 
 import java.util.BitSet;
 import org.abletwine.table.Batch;
-import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableReader;
@@ -67,17 +66,10 @@ final class CsvTableReader implements TableReader {
       }
       int next = rows == null ? 0 : rows.nextSetBit((int) piece.row);
       if (rows == null || next < cutter.nextRow()) {
-        begin(scanning, piece);
+        scanning.begin(piece, decoding);
         return true;
       }
     }
-  }
-
-  private void begin(RowScanner scanning, CsvPiece piece) {
-    int valid = decoding.asItIs() ? ValidUtf8.end(piece.text, 0, piece.end) : piece.end;
-    DataException wrong =
-        valid == piece.end ? null : decoding.invalid(piece.text, valid, piece.end, piece.offset);
-    scanning.begin(piece, valid, wrong);
   }
 
   @Override

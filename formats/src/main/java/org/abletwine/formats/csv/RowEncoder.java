@@ -8,6 +8,7 @@ import java.util.Arrays;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Encodes the rows of a batch as delimited text. Neighbouring base columns that stay neighbours
@@ -29,7 +30,8 @@ final class RowEncoder {
   private final byte quote;
   private final byte[] lineEnd;
   private final boolean usual;
-  private byte[] buffer = new byte[BUFFER + (BUFFER >> 1)];
+  private byte[] buffer = new byte[BUFFER];
+  private int used;
 
   RowEncoder(char delimiter, char quote, String lineEnd) {
     this.delimiter = (byte) delimiter;
@@ -38,7 +40,22 @@ final class RowEncoder {
     this.lineEnd = lineEnd.getBytes(StandardCharsets.US_ASCII);
   }
 
+  /** Encodes rows and hands the bytes on. */
   void encode(Batch batch, int[] columns, Target target) {
+    add(batch, null, batch.rows(), columns);
+    take(target);
+  }
+
+  /** Hands on what was encoded since the last time. */
+  void take(Target target) {
+    if (used > 0) {
+      target.put(buffer, used);
+      used = 0;
+    }
+  }
+
+  /** Encodes rows. */
+  void add(Batch batch, int @Nullable [] rows, int count, int[] columns) {
     int base = batch.baseColumns();
     boolean sameSeparator = batch.separator() == delimiter;
     CellVector[] added = new CellVector[columns.length];
@@ -54,8 +71,9 @@ final class RowEncoder {
         runEnds[i] = joins ? runEnds[i + 1] : i;
       }
     }
-    int at = 0;
-    for (int row = 0; row < batch.rows(); row++) {
+    int at = used;
+    for (int next = 0; next < count; next++) {
+      int row = rows == null ? next : rows[next];
       int baseRow = batch.baseRow(row);
       int i = 0;
       while (i < columns.length) {
@@ -83,14 +101,8 @@ final class RowEncoder {
       for (byte b : lineEnd) {
         buffer[at++] = b;
       }
-      if (at >= BUFFER) {
-        target.put(buffer, at);
-        at = 0;
-      }
     }
-    if (at > 0) {
-      target.put(buffer, at);
-    }
+    used = at;
   }
 
   private void ensure(int at, int more) {
@@ -141,7 +153,8 @@ final class RowEncoder {
   }
 
   private int raw(Batch batch, int baseRow, int from, int to, int at) {
-    return copy(batch.text(), batch.rawStart(baseRow, from), batch.rawEnd(baseRow, to), at);
+    int end = to == batch.baseColumns() - 1 ? batch.rowEnd(baseRow) : batch.rawEnd(baseRow, to);
+    return copy(batch.text(), batch.rawStart(baseRow, from), end, at);
   }
 
   private int rewritten(Batch batch, int baseRow, int column, int at) {

@@ -32,8 +32,7 @@ final class RowScanner {
   private final int first;
 
   private Batch batch = new Batch(0);
-  private CsvPiece piece = new CsvPiece();
-  private byte[] text = piece.text;
+  private byte[] text = {};
 
   /** Where the piece ends, exclusive. */
   private int to;
@@ -85,15 +84,14 @@ final class RowScanner {
    * Begins a piece.
    *
    * @param next the piece
-   * @param firstInvalid where it is no longer valid UTF-8; its end when all of it is
-   * @param what what to tell about that; null when all is valid
+   * @param decoding where it came from
    */
-  void begin(CsvPiece next, int firstInvalid, @Nullable DataException what) {
-    piece = next;
+  void begin(CsvPiece next, Decoding decoding) {
+    invalid = decoding.asItIs() ? ValidUtf8.end(next.text, 0, next.end) : next.end;
+    notValid =
+        invalid == next.end ? null : decoding.invalid(next.text, invalid, next.end, next.offset);
     text = next.text;
     to = next.end;
-    invalid = firstInvalid;
-    notValid = what;
     at = 0;
     header = next.header;
     row = next.row;

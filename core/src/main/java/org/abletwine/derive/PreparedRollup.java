@@ -8,87 +8,48 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.abletwine.compute.GroupTotals;
+import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Columns;
-import org.abletwine.step.StepRunner;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.PreparedStep;
+import org.abletwine.step.StepWorker;
 import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.Output;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
 
-/** A rollup at work: groups by a hash index, totals in flat arrays. */
-final class RollupRunner implements StepRunner {
+/**
+ * A rollup prepared for one run: each worker has groups of its own, which become one at the end.
+ */
+final class PreparedRollup implements PreparedStep {
   private final Rollup rollup;
   private final boolean writes;
   private final int[] by;
   private final int[] of;
-  private final GroupIndex index;
-  private final GroupTotals[] totals;
-  private final CellVector[] groupCells;
-
-  /** Take the text of computed numbers that make groups. */
-  private final CellVector[] scratch;
-
-  private int[] groups = new int[0];
+  private final List<@Nullable ColumnType> types = new ArrayList<>();
+  private final List<RollupWorker> workers = new ArrayList<>();
   private @Nullable RollupFigures figures;
   private @Nullable TableSink sink;
 
-  RollupRunner(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
-    this.writes = writes;
+  PreparedRollup(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
     this.rollup = rollup;
+    this.writes = writes;
     this.by = by.clone();
     this.of = of.clone();
-    index = new GroupIndex(by.length, of.length * GroupTotals.COUNTERS);
-    groupCells = new CellVector[by.length];
-    scratch = new CellVector[by.length];
-    Arrays.setAll(scratch, i -> new CellVector());
-    totals = new GroupTotals[of.length];
-    for (int t = 0; t < totals.length; t++) {
-      Attribute total = rollup.totals().get(t);
-      totals[t] =
-          new GroupTotals(
-              function(total),
-              index,
-              t * GroupTotals.COUNTERS,
-              columns.type(total.source()),
-              Rollup.WHERE + ", " + Rollup.shown(total),
-              rollup.settings());
-    }
-  }
-
-  private static GroupTotals.Function function(Attribute total) {
-    return total.aggregate() == null
-        ? GroupTotals.Function.SUM
-        : GroupTotals.Function.valueOf(total.aggregate().function().name());
+    rollup.totals().forEach(total -> types.add(columns.type(total.source())));
   }
 
   @Override
-  public boolean mayRunWithWriting() {
-    return true;
-  }
-
-  @Override
-  public void apply(Batch batch) {
-    int count = batch.rows();
-    if (groups.length < count) {
-      groups = new int[count];
-    }
-    for (int i = 0; i < by.length; i++) {
-      groupCells[i] = batch.column(by[i]).asText(scratch[i]);
-    }
-    index.find(groupCells, count, groups);
-    for (int t = 0; t < totals.length; t++) {
-      if (of[t] < 0) {
-        totals[t].addRows(groups, count);
-      } else {
-        totals[t].add(groups, batch.column(of[t]), batch);
-      }
-    }
+  public StepWorker worker(Exceptions exceptions) {
+    RollupWorker worker = new RollupWorker(rollup, by, of, types);
+    workers.add(worker);
+    return worker;
   }
 
   @Override
@@ -114,7 +75,7 @@ final class RollupRunner implements StepRunner {
       batch.endRow();
     }
     if (!figures.grandTotal().isEmpty()) {
-      for (int i = 0; i < by.length; i++) {
+      for (int i = 0; i < rollup.by().size(); i++) {
         batch.addCell(i == 0 ? "all" : null);
       }
       figures.grandTotal().forEach(batch::addCell);
@@ -139,13 +100,18 @@ final class RollupRunner implements StepRunner {
   public RollupFigures figures() {
     RollupFigures known = figures;
     if (known == null) {
-      known = sum();
+      if (workers.isEmpty()) {
+        worker(Exceptions.NONE); // no group is a result too
+      }
+      RollupWorker first = workers.get(0);
+      workers.subList(1, workers.size()).forEach(first::merge);
+      known = sum(first.index, first.totals);
       figures = known;
     }
     return known;
   }
 
-  private RollupFigures sum() {
+  private RollupFigures sum(GroupIndex index, GroupTotals[] totals) {
     List<@Nullable String> grand = new ArrayList<>();
     if (rollup.grandTotal()) {
       for (GroupTotals total : totals) {
@@ -159,12 +125,7 @@ final class RollupRunner implements StepRunner {
         sums.put(rollup.totals().get(t).source(), new BigDecimal(sum));
       }
     }
-    String example =
-        Arrays.stream(totals)
-            .map(GroupTotals::errorExample)
-            .filter(e -> !e.isEmpty())
-            .findFirst()
-            .orElse("");
+    RowErrors errors = RowErrors.sum(Arrays.stream(totals).map(GroupTotals::errors).toList());
     return new RollupFigures(
         rollup.file() == null ? rollup.title() : rollup.file().getFileName() + "",
         rollup.by(),
@@ -173,7 +134,7 @@ final class RollupRunner implements StepRunner {
         grand,
         sums,
         rollup.file() == null ? "" : rollup.file().toString(),
-        Arrays.stream(totals).mapToLong(GroupTotals::errors).sum(),
-        example);
+        errors.count(),
+        errors.example());
   }
 }

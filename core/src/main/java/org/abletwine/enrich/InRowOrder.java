@@ -1,0 +1,30 @@
+package org.abletwine.enrich;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.abletwine.step.Exceptions;
+
+/**
+ * What one worker's steps have to tell about the rows of a piece, kept until it is the piece's
+ * turn: then row by row, and for each row step by step, wherever the rows were cut.
+ */
+final class InRowOrder implements Exceptions {
+  private final Exceptions listener;
+  private final List<Found> found = new ArrayList<>();
+
+  InRowOrder(Exceptions listener) {
+    this.listener = listener;
+  }
+
+  @Override
+  public void found(Found what) {
+    found.add(what);
+  }
+
+  void tell() {
+    found.sort(Comparator.comparingLong(Found::row)); // stable: steps stay in their order
+    found.forEach(listener::found);
+    found.clear();
+  }
+}

@@ -1,0 +1,68 @@
+package org.abletwine.lookup;
+
+import java.util.function.Supplier;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Prepared;
+import org.abletwine.step.PreparedStep;
+import org.abletwine.step.Trace;
+
+/** Prepares a lookup for one run: its references are loaded, and shared by its workers. */
+final class PreparedLookup {
+  private PreparedLookup() {}
+
+  static PreparedStep of(Shared shared, Exceptions exceptions) {
+    if (exceptions != Exceptions.NONE) {
+      tellReference(shared.lookup(), shared.sources().get()[0].reference, exceptions);
+    }
+    return new Prepared<>(told -> new LookupWorker(shared, told), LookupWorker::figures).ofRows();
+  }
+
+  /**
+   * What workers share; none of it changes.
+   *
+   * @param lookup the lookup
+   * @param sources its references, to be probed and counted by one worker: anew at each call
+   * @param keyColumns the columns of its key in the batches
+   * @param fills what to put in place of null
+   * @param transactions the table, for messages
+   * @param trace told what becomes of a row
+   * @param measure the column whose totals go beside the figures, or -1
+   */
+  record Shared(
+      Lookup lookup,
+      Supplier<Source[]> sources,
+      int[] keyColumns,
+      LookupFills fills,
+      String transactions,
+      Trace trace,
+      int measure) {}
+
+  /**
+   * Reference rows left out by a rule for duplicates, and keys that only normalising made equal.
+   */
+  private static void tellReference(
+      Lookup lookup, LoadedReference reference, Exceptions exceptions) {
+    int keyCell = lookup.bring.size();
+    for (LoadedReference.LeftOutDuplicate duplicate : reference.duplicates()) {
+      exceptions.found(
+          new Exceptions.Found(
+              lookup.name,
+              "duplicate left out",
+              reference.name(),
+              reference.numbers().of(duplicate.row()),
+              String.valueOf(reference.rows().get(duplicate.row(), keyCell)),
+              "row "
+                  + reference.numbers().of(duplicate.stays())
+                  + " stays ("
+                  + lookup.duplicates
+                  + ")",
+              null));
+    }
+    for (String example : reference.collisionExamples()) {
+      String detail = "equal only by normalising";
+      exceptions.found(
+          new Exceptions.Found(
+              lookup.name, "collision", reference.name(), 0, example, detail, null));
+    }
+  }
+}

@@ -1,0 +1,73 @@
+package org.abletwine.formats.csv;
+
+import org.abletwine.table.Batch;
+import org.abletwine.table.Pieces;
+import org.abletwine.table.Schema;
+import org.abletwine.table.TableOptions;
+import org.jspecify.annotations.Nullable;
+
+/** Delimited text in pieces: cut by one after the other, parsed by each for itself. */
+final class CsvPieces implements Pieces {
+  private final ByteSource source;
+  private final Dialect dialect;
+  private final Schema schema;
+  private final TableOptions options;
+  private final int first;
+  private final Decoding decoding;
+  private final Cutter cutter;
+
+  CsvPieces(ByteSource source, Dialect dialect, Schema schema, TableOptions options, int first) {
+    this.source = source;
+    this.dialect = dialect;
+    this.schema = schema;
+    this.options = options;
+    this.first = first;
+    this.decoding = new Decoding(source, dialect.encoding());
+    this.cutter = new Cutter(decoding, dialect, schema.size());
+  }
+
+  /** A piece with what parses it. */
+  private final class Parsed implements Piece {
+    private final CsvPiece text = new CsvPiece();
+    private final RowScanner scanner =
+        new RowScanner(source.name(), dialect, schema, options, null, first);
+    private final Batch batch = new Batch(schema.size());
+    private boolean begun = true;
+
+    @Override
+    public @Nullable Batch read() {
+      if (!begun) {
+        scanner.begin(text, decoding);
+        begun = true;
+      }
+      return scanner.read(batch) ? batch : null;
+    }
+
+    @Override
+    public Batch batch() {
+      return batch;
+    }
+  }
+
+  @Override
+  public Piece piece() {
+    return new Parsed();
+  }
+
+  @Override
+  public boolean next(Piece into) {
+    Parsed piece = (Parsed) into;
+    piece.begun = false;
+    return cutter.next(piece.text);
+  }
+
+  @Override
+  public long bytesRead() {
+    return decoding.bytesRead();
+  }
+
+  @Override
+  public void close() {
+    decoding.close();
+  }
+}
