@@ -120,6 +120,8 @@ final class EnrichCommand implements Callable<Integer> {
 
   @Mixin private ReadingOptions reading;
 
+  @Mixin private WorkersOption workers;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -133,6 +135,7 @@ final class EnrichCommand implements Callable<Integer> {
     Enrichment enrichment =
         Enrichment.of(Tables.file(transactions, options))
             .lookup(lookup(Tables.file(from, options)))
+            .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();
     if (!mistakes.isEmpty()) {

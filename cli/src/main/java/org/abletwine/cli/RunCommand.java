@@ -7,6 +7,7 @@ import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -42,6 +43,8 @@ final class RunCommand implements Callable<Integer> {
       description = "Only report expectations that do not hold; the exit status stays 0.")
   private boolean lenient;
 
+  @Mixin private WorkersOption workers;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -50,7 +53,7 @@ final class RunCommand implements Callable<Integer> {
     if (preview != null && preview < 1) {
       throw new ParameterException(spec.commandLine(), "--preview takes a number from 1 on");
     }
-    PlannedRun run = PlanFile.load(plan);
+    PlannedRun run = PlanFile.load(plan).workers(workers.count());
     if (preview != null) {
       preview(run);
       return 0;

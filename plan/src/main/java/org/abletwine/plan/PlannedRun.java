@@ -45,6 +45,17 @@ public final class PlannedRun {
   }
 
   /**
+   * States how many threads work on the rows; one for each processor unless stated.
+   *
+   * @param count at least 1
+   * @return this run
+   */
+  public PlannedRun workers(int count) {
+    enrichment.workers(count);
+    return this;
+  }
+
+  /**
    * What a run wrote.
    *
    * @param record the account of the run

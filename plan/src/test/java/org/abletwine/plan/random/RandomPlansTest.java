@@ -55,10 +55,11 @@ class RandomPlansTest {
       expected = expected(plan, told);
     } catch (Look.Stops e) {
       PlannedRun run = PlanFile.load(file);
-      org.assertj.core.api.Assertions.assertThatThrownBy(() -> run.run(Progress.NONE))
-          .as(about)
-          .isInstanceOf(DataException.class);
+      String message = failure(run, about);
       assertThat(here.resolve("out.csv")).as(about).doesNotExist();
+      String divided =
+          divided(seed, () -> failure(PlanFile.load(file).workers(workers(seed)), about));
+      assertThat(divided).as(about).isEqualTo(message);
       return false;
     }
     PlannedRun.Result result;
@@ -79,7 +80,45 @@ class RandomPlansTest {
     assertThat(exceptions(here)).as(about).isEqualTo(told.exceptions().stream().sorted().toList());
     figures(result, told, about);
     rollup(plan, here, expected, about);
+    Map<String, String> before = outputs(here);
+    divided(seed, () -> "" + PlanFile.load(file).workers(workers(seed)).run(Progress.NONE));
+    assertThat(outputs(here)).as("by " + workers(seed) + ", " + about).isEqualTo(before);
     return true;
+  }
+
+  private static String failure(PlannedRun run, String about) {
+    try {
+      run.run(Progress.NONE);
+    } catch (DataException e) {
+      return "" + e.getMessage();
+    }
+    throw new AssertionError("does not stop: " + about);
+  }
+
+  private static int workers(int seed) {
+    return 1 + seed % 8;
+  }
+
+  /** With the rows cut into pieces of another size: from a row each to all of them at once. */
+  private static String divided(int seed, java.util.function.Supplier<String> run) {
+    int[] sizes = {1, 100, 1_000, 5_000, 30_000, 1 << 20};
+    System.setProperty("org.abletwine.piece", "" + sizes[seed / 8 % sizes.length]);
+    try {
+      return run.get();
+    } finally {
+      System.clearProperty("org.abletwine.piece");
+    }
+  }
+
+  /** What was written, all but the run record, which holds times. */
+  private static Map<String, String> outputs(Path here) throws IOException {
+    Map<String, String> outputs = new TreeMap<>();
+    try (java.util.stream.Stream<Path> files = Files.list(here)) {
+      for (Path file : files.filter(f -> !f.toString().endsWith(".json")).toList()) {
+        outputs.put("" + file.getFileName(), Files.readString(file));
+      }
+    }
+    return outputs;
   }
 
   private static List<Act.Line> expected(RandomPlan plan, Act.Told told) {
