@@ -119,7 +119,7 @@ public final class Enrichment {
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try {
-      RunRecord record = run(sink, context, columns, runners, started, begun);
+      RunRecord record = run(sink, context.with(workers), columns, runners, started, begun);
       done = true;
       return record;
     } finally {
@@ -140,8 +140,7 @@ public final class Enrichment {
       runners.add(step.prepare(columns, context));
     }
     Schema output = new Schema(columns.names());
-    Pipeline pipeline =
-        new Pipeline(transactions, runners, sink, columns, mostRows, context, workers);
+    Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
     sink.start(transactions, output);
     pipeline.run();
     runners.forEach(PreparedStep::finish);

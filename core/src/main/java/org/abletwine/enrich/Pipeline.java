@@ -43,15 +43,14 @@ final class Pipeline {
       TableSink sink,
       Columns columns,
       long mostRows,
-      RunContext context,
-      int workers) {
+      RunContext context) {
     this.transactions = transactions;
     this.steps = steps;
     this.sink = sink;
     this.columns = columns.numbers();
     this.mostRows = mostRows;
     this.context = context;
-    this.count = mostRows == Long.MAX_VALUE ? workers : 1;
+    this.count = mostRows == Long.MAX_VALUE ? context.workers() : 1;
     int base = transactions.schema().size();
     first = sink.copiesText() ? Math.max(columns.readUpTo(), neededToWrite(base)) : base;
   }
@@ -88,7 +87,7 @@ final class Pipeline {
     try (Pieces pieces = transactions.pieces(first)) {
       Runnable ended = context.progress().reading(transactions, pieces::bytesRead, rowsIn::sum);
       try {
-        Workers.run(pieces, count, this::worker);
+        Workers.run(pieces, count, false, this::worker);
       } finally {
         ended.run();
       }

@@ -16,6 +16,7 @@ import org.abletwine.step.Trace;
 import org.abletwine.table.Batch;
 import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
+import org.abletwine.table.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,7 +34,8 @@ final class RowTrace {
 
   @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Expression where) {
     Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
-    RunContext context = new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null);
+    RunContext context =
+        new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual());
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));

@@ -17,6 +17,7 @@ import org.abletwine.step.Progress;
 import org.abletwine.step.RunContext;
 import org.abletwine.step.Step;
 import org.abletwine.table.Table;
+import org.abletwine.table.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -247,8 +248,9 @@ public final class Lookup implements Step {
   public LoadedLookup load() {
     LookupCheck.loadable(this);
     List<LoadedReference> loaded = new ArrayList<>();
-    loaded.add(ReferenceLoader.load(this, Progress.NONE));
-    otherwise.forEach(other -> loaded.add(ReferenceLoader.load(other, Progress.NONE)));
+    loaded.add(ReferenceLoader.load(this, Progress.NONE, Workers.usual()));
+    otherwise.forEach(
+        other -> loaded.add(ReferenceLoader.load(other, Progress.NONE, Workers.usual())));
     return new LoadedLookup(this, loaded);
   }
 
@@ -263,7 +265,7 @@ public final class Lookup implements Step {
           columns.shared(
               LoadKey.of(from),
               LoadedReference.class,
-              () -> ReferenceLoader.load(from, context.progress())));
+              () -> ReferenceLoader.load(from, context.progress(), context.workers())));
     }
     @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
     Supplier<Source[]> sources =

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.LongAdder;
 import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
@@ -20,8 +20,10 @@ import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.ReadAhead;
+import org.abletwine.table.Pieces;
 import org.abletwine.table.Schema;
+import org.abletwine.table.Table;
+import org.abletwine.table.Workers;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a reference once and builds what a lookup needs of it. */
@@ -32,8 +34,7 @@ final class ReferenceLoader {
   private final Lookup lookup;
   private final KeyLayout layout;
   private final KeptColumns kept;
-  private final KeyEncoder encoder;
-  private final EncodedKeys keys = new EncodedKeys();
+  private final List<Integer> keyColumns;
   private final RowStore rows;
   private final FinderBuilder finder;
   private final RowStore leftOutStore = new RowStore(0);
@@ -41,12 +42,7 @@ final class ReferenceLoader {
   private final RowNumbers numbers = new RowNumbers();
   private final @Nullable Expression condition;
   private final @Nullable WholeKeys wholeKeys;
-  private final NormaliseStep[][] ruleSteps;
-
-  /** For each rule its value, or the two ends of a band. */
-  private final CellVector[][] ruled;
-
-  private final int[][] ruleColumns;
+  private final LongAdder done = new LongAdder();
   private long leftOutRows;
   private long blankKeys;
 
@@ -57,57 +53,131 @@ final class ReferenceLoader {
     Schema schema = lookup.reference.schema();
     layout = KeyLayout.of(lookup);
     kept = new KeptColumns(lookup, layout);
-    List<Integer> keyColumns = layout.theirs(lookup).stream().map(schema::indexOf).toList();
-    int equal = layout.equal().length;
-    encoder =
-        new KeyEncoder(
-            keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
-            layout.equalSteps(lookup));
-    ruleSteps = layout.ruleSteps(lookup, false);
-    ruleColumns = new int[ruleSteps.length][];
-    ruled = new CellVector[ruleSteps.length][];
-    int next = equal;
-    for (int rule = 0; rule < ruled.length; rule++) {
-      int width = lookup.key.get(layout.rules()[rule]).theirsTo() == null ? 1 : 2;
-      ruled[rule] = new CellVector[width];
-      ruleColumns[rule] = new int[width];
-      for (int v = 0; v < width; v++) {
-        ruled[rule][v] = new CellVector();
-        ruleColumns[rule][v] = keyColumns.get(next++);
-      }
-    }
+    keyColumns = layout.theirs(lookup).stream().map(schema::indexOf).toList();
     rows = new RowStore(kept.cells());
     finder = new FinderBuilder(lookup, layout, rows, numbers);
     leftOut = new FinderBuilder(lookup, layout, leftOutStore, numbers);
     boolean whole = layout.ruled() && lookup.duplicates.rule() != Duplicates.Rule.KEEP;
-    wholeKeys = whole ? new WholeKeys(lookup, keyColumns, layout) : null;
+    wholeKeys = whole ? new WholeKeys() : null;
   }
 
-  static LoadedReference load(Lookup lookup, Progress progress) {
-    return new ReferenceLoader(lookup).read(progress);
+  /**
+   * Loads a reference.
+   *
+   * @param workers how many threads read it
+   */
+  static LoadedReference load(Lookup lookup, Progress progress, int workers) {
+    return new ReferenceLoader(lookup).read(progress, workers);
   }
 
-  private LoadedReference read(Progress progress) {
-    AtomicLong done = new AtomicLong();
-    AtomicLong bytes = new AtomicLong();
-    Runnable ended = () -> {};
-    try (ReadAhead reading = new ReadAhead(lookup.reference)) {
-      ended = progress.reading(lookup.reference, reading::bytesRead, done::get);
-      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
-        take(batch);
-        done.addAndGet(batch.rows());
-        bytes.set(reading.bytesRead());
-        reading.recycle(batch);
+  private LoadedReference read(Progress progress, int workers) {
+    Table table = lookup.reference;
+    try (Pieces pieces = table.pieces(table.schema().size())) {
+      Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
+      try {
+        Workers.run(pieces, workers, true, Part::new);
+      } catch (OutOfMemoryError e) {
+        throw notEnoughMemory(pieces.bytesRead(), e);
+      } finally {
+        ended.run();
       }
-    } catch (OutOfMemoryError e) {
-      throw notEnoughMemory(bytes.get(), e);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new DataException("reading " + lookup.reference.name() + " was interrupted", e);
-    } finally {
-      ended.run();
     }
     return finish();
+  }
+
+  /**
+   * One worker's part: parses rows and makes their keys, and adds them when it is their turn. So
+   * the store and the indexes have the rows in the order of the file, and one thread at a time.
+   */
+  private final class Part implements Workers.Worker {
+    private final EncodedKeys keys = new EncodedKeys();
+    private final KeyEncoder encoder;
+    private final NormaliseStep[][] ruleSteps;
+
+    /** For each rule its value, or the two ends of a band. */
+    private final CellVector[][] ruled;
+
+    private final int[][] ruleColumns;
+    private final @Nullable Expression where;
+    private final @Nullable KeyEncoder wholeEncoder;
+    private final EncodedKeys whole = new EncodedKeys();
+    private CellVector[] cells = NO_CELLS;
+    private @Nullable Batch batch;
+
+    Part() {
+      int equal = layout.equal().length;
+      encoder =
+          new KeyEncoder(
+              keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
+              layout.equalSteps(lookup));
+      ruleSteps = layout.ruleSteps(lookup, false);
+      ruleColumns = new int[ruleSteps.length][];
+      ruled = new CellVector[ruleSteps.length][];
+      int next = equal;
+      for (int rule = 0; rule < ruled.length; rule++) {
+        int width = lookup.key.get(layout.rules()[rule]).theirsTo() == null ? 1 : 2;
+        ruled[rule] = new CellVector[width];
+        ruleColumns[rule] = new int[width];
+        for (int v = 0; v < width; v++) {
+          ruled[rule][v] = new CellVector();
+          ruleColumns[rule][v] = keyColumns.get(next++);
+        }
+      }
+      where = condition == null ? null : condition.another();
+      wholeEncoder = wholeKeys == null ? null : wholeKeys.encoder(lookup, keyColumns, layout);
+    }
+
+    @Override
+    public void work(Batch read) {
+      batch = read;
+      encoder.encode(read, keys);
+      for (int rule = 0; rule < ruled.length; rule++) {
+        for (int v = 0; v < ruled[rule].length; v++) {
+          read.copySlices(ruled[rule][v], ruleColumns[rule][v]);
+          for (NormaliseStep step : ruleSteps[rule]) {
+            step.apply(ruled[rule][v], read.rows());
+          }
+        }
+      }
+      if (wholeEncoder != null) {
+        wholeEncoder.encode(read, whole);
+      }
+      Expression filter = where;
+      if (filter != null) {
+        filter.over(read);
+      }
+      cells = kept.of(read, row -> filter == null || filter.isTrue(row));
+    }
+
+    @Override
+    public boolean inOrder() {
+      Batch read = batch;
+      batch = null;
+      if (read == null) {
+        return true; // a piece without rows
+      }
+      if (rows.rows() == 0) {
+        finder.expect(lookup.reference.sizeInBytes() / Math.max(1, read.used() / read.rows()));
+      }
+      for (int row = 0; row < read.rows(); row++) {
+        if (where != null && !where.isTrue(row)) {
+          leftOutRows++;
+          leftOutStore.add(NO_CELLS, row, keys);
+          leftOut.add(keys, ruled, row, leftOutStore.rows() - 1);
+          continue;
+        }
+        int number = rows.rows();
+        rows.add(cells, row, keys);
+        numbers.add(read.rowNumber(row));
+        boolean findable = finder.add(keys, ruled, row, number);
+        blankKeys += findable ? 0 : 1;
+        if (wholeKeys != null) {
+          wholeKeys.add(whole, row, findable);
+        }
+      }
+      done.add(read.rows());
+      return true;
+    }
   }
 
   /** Says how much the reference would take, going by what the part read so far has. */
@@ -127,45 +197,6 @@ final class ReferenceLoader {
             + "g (for the command line: ABLE_TWINE_JAVA_OPTIONS), bring fewer columns, or leave out"
             + " rows with where:",
         cause);
-  }
-
-  private void take(Batch batch) {
-    encoder.encode(batch, keys);
-    if (rows.rows() == 0 && batch.rows() > 0) {
-      finder.expect(lookup.reference.sizeInBytes() / Math.max(1, batch.used() / batch.rows()));
-    }
-    for (int rule = 0; rule < ruled.length; rule++) {
-      for (int v = 0; v < ruled[rule].length; v++) {
-        batch.copySlices(ruled[rule][v], ruleColumns[rule][v]);
-        for (NormaliseStep step : ruleSteps[rule]) {
-          step.apply(ruled[rule][v], batch.rows());
-        }
-      }
-    }
-    if (wholeKeys != null) {
-      wholeKeys.read(batch);
-    }
-    Expression where = condition;
-    if (where != null) {
-      where.over(batch);
-    }
-    CellVector[] cells = kept.of(batch, row -> where == null || where.isTrue(row));
-    for (int row = 0; row < batch.rows(); row++) {
-      if (where != null && !where.isTrue(row)) {
-        leftOutRows++;
-        leftOutStore.add(NO_CELLS, row, keys);
-        leftOut.add(keys, ruled, row, leftOutStore.rows() - 1);
-        continue;
-      }
-      int number = rows.rows();
-      rows.add(cells, row, keys);
-      numbers.add(batch.rowNumber(row));
-      boolean findable = finder.add(keys, ruled, row, number);
-      blankKeys += findable ? 0 : 1;
-      if (wholeKeys != null) {
-        wholeKeys.add(row, findable);
-      }
-    }
   }
 
   private LoadedReference finish() {
@@ -257,12 +288,10 @@ final class ReferenceLoader {
   private static final class WholeKeys {
     private static final CellVector[] NO_CELLS = {};
 
-    private final KeyEncoder encoder;
-    private final EncodedKeys keys = new EncodedKeys();
     private final RowStore store = new RowStore(0);
     private final HashIndex index = new HashIndex(store);
 
-    WholeKeys(Lookup lookup, List<Integer> columns, KeyLayout layout) {
+    KeyEncoder encoder(Lookup lookup, List<Integer> columns, KeyLayout layout) {
       List<List<NormaliseStep>> steps = new ArrayList<>(layout.equalSteps(lookup));
       for (int rule : layout.rules()) {
         KeyPart part = lookup.key.get(rule);
@@ -270,18 +299,14 @@ final class ReferenceLoader {
           steps.add(KeyLayout.stepsOf(lookup, part, false));
         }
       }
-      encoder = new KeyEncoder(columns.stream().mapToInt(Integer::intValue).toArray(), steps);
-    }
-
-    void read(Batch batch) {
-      encoder.encode(batch, keys);
+      return new KeyEncoder(columns.stream().mapToInt(Integer::intValue).toArray(), steps);
     }
 
     /**
      * Adds a row; every row of the reference's store is added, so the numbers agree. One that no
      * key can find is nobody's duplicate.
      */
-    void add(int row, boolean findable) {
+    void add(EncodedKeys keys, int row, boolean findable) {
       store.add(NO_CELLS, row, keys);
       if (findable) {
         index.add(keys, row, store.rows() - 1);

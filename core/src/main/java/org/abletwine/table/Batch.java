@@ -65,6 +65,7 @@ public final class Batch {
   /** The marks of cells added to the row being filled, or-ed together. */
   private int addedMarks;
 
+  private int mostRows = ROWS;
   private int baseRows;
   private byte separator = ',';
   private long firstRow;
@@ -184,7 +185,7 @@ public final class Batch {
     text = rows;
   }
 
-  /** Returns how many bytes of the buffer are taken. */
+  /** Returns how many bytes of text the rows take; more once rows were picked. */
   public int used() {
     return used;
   }
@@ -325,9 +326,14 @@ public final class Batch {
     addedMarks = 0;
   }
 
+  /** Lets the batch take all rows that there are, however many. */
+  public void takeAll() {
+    mostRows = Integer.MAX_VALUE;
+  }
+
   /** Returns whether a reader should stop filling: enough rows, or enough text. */
   public boolean full() {
-    return baseRows >= ROWS || used >= MOST_BYTES || cells >= MOST_CELLS;
+    return baseRows >= mostRows || mostRows == ROWS && (used >= MOST_BYTES || cells >= MOST_CELLS);
   }
 
   /** Returns how many rows the batch holds now. */

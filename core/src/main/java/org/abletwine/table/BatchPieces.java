@@ -31,6 +31,11 @@ final class BatchPieces implements Pieces {
     public Batch batch() {
       return batch;
     }
+
+    @Override
+    public void atOnce() {
+      // it is one batch anyway
+    }
   }
 
   @Override

@@ -22,6 +22,9 @@ public interface Pieces extends AutoCloseable {
 
     /** Returns the batch that rows are parsed into. */
     Batch batch();
+
+    /** From now on parses all rows of the piece at once. */
+    void atOnce();
   }
 
   /** Returns room for a piece, to be filled again and again by the one worker that asked for it. */

@@ -36,6 +36,7 @@ public final class Workers {
   }
 
   private final Pieces pieces;
+  private final boolean whole;
   private final Object cutting = new Object();
   private final Object turning = new Object();
 
@@ -48,8 +49,9 @@ public final class Workers {
   private boolean stopped;
   private @Nullable Throwable failure;
 
-  private Workers(Pieces pieces) {
+  private Workers(Pieces pieces, boolean whole) {
     this.pieces = pieces;
+    this.whole = whole;
   }
 
   /** Returns how many workers there are unless it is stated: one for each processor. */
@@ -62,12 +64,14 @@ public final class Workers {
    *
    * @param pieces the table; not closed here
    * @param count how many workers, at least 1; the calling thread is one of them
+   * @param whole whether a worker is given all rows of a piece at once, which then stay as they are
+   *     until it has put them out in order
    * @param worker makes a worker; called by the calling thread
    * @throws DataException when a row cannot be read, or what a worker throws: of several failures
    *     that of the first row
    */
-  public static void run(Pieces pieces, int count, Supplier<Worker> worker) {
-    Workers workers = new Workers(pieces);
+  public static void run(Pieces pieces, int count, boolean whole, Supplier<Worker> worker) {
+    Workers workers = new Workers(pieces, whole);
     List<Worker> all = new ArrayList<>();
     for (int i = 0; i < count; i++) {
       all.add(worker.get());
@@ -103,6 +107,9 @@ public final class Workers {
 
   private void loop(Worker worker) {
     Pieces.Piece piece = pieces.piece();
+    if (whole) {
+      piece.atOnce();
+    }
     boolean more = true;
     while (more) {
       long number;
@@ -129,10 +136,12 @@ public final class Workers {
     }
   }
 
-  private static @Nullable Throwable worked(Worker worker, Pieces.Piece piece) {
+  private @Nullable Throwable worked(Worker worker, Pieces.Piece piece) {
     try {
-      for (Batch batch = read(worker, piece); batch != null; batch = read(worker, piece)) {
+      Batch batch = read(worker, piece);
+      while (batch != null) {
         worker.work(batch);
+        batch = whole ? null : read(worker, piece);
       }
       return null;
     } catch (RuntimeException | Error e) {

@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.times;
@@ -39,6 +40,7 @@ class SharedReferenceTest {
     when(sites.name()).thenReturn("sites");
     when(sites.schema()).thenReturn(held.schema());
     when(sites.open()).thenAnswer(call -> held.open());
+    when(sites.pieces(anyInt())).thenCallRealMethod();
     when(sites.type(anyString())).thenReturn(null);
   }
 

@@ -47,6 +47,11 @@ final class CsvPieces implements Pieces {
     public Batch batch() {
       return batch;
     }
+
+    @Override
+    public void atOnce() {
+      batch.takeAll();
+    }
   }
 
   @Override

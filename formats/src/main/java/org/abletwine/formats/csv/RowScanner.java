@@ -113,7 +113,8 @@ final class RowScanner {
     batch = into;
     batch.clear(row, separator);
     batch.over(text);
-    while (at < to && !batch.full()) {
+    int from = at;
+    while (fields > 0 || at < to && !batch.full()) {
       if (skipping) {
         skipRows();
       } else if (first > 0) {
@@ -121,10 +122,12 @@ final class RowScanner {
       } else {
         plainCells();
       }
-      if (at < to && (fields > 0 || !batch.full())) {
+      // The text may end within a row: with a cell that has nothing in it, and no line end.
+      if (fields > 0 || at < to && !batch.full()) {
         rowByCells();
       }
     }
+    batch.took(at - from);
     return batch.rows() > 0;
   }
 

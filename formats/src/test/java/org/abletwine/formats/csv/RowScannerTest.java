@@ -12,7 +12,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.table.Batch;
@@ -151,8 +150,11 @@ class RowScannerTest {
       text.append(ENDS[mixed ? random.nextInt(3) : 0]);
       text.append(random.nextInt(50) == 0 ? "\n\n" : "");
     }
-    if (random.nextBoolean()) {
-      text.append(String.join("" + delimiter, Collections.nCopies(columns, "last"))); // no line end
+    // The last row may have no line end, and nothing in its last cell.
+    int empty = random.nextInt(Math.min(3, columns));
+    if (random.nextInt(4) > 0) {
+      text.append(("x" + delimiter).repeat(columns - 1 - empty));
+      text.append("last").append(("" + delimiter).repeat(empty));
     }
     return text.toString();
   }
@@ -207,6 +209,18 @@ class RowScannerTest {
       rows.add(cells);
     }
     return rows;
+  }
+
+  /** Wherever the end falls among the bytes that are looked at together. */
+  @Test
+  void aLastRowWithoutLineEndAndWithEmptyCellsIsARow() throws IOException {
+    for (int length = 0; length < 20; length++) {
+      String first = "x".repeat(length);
+      for (String last : List.of(first + ",y,", first + ",,", first + ",,z", first + ",\"q\",")) {
+        String text = "a,b,c\n1,2,3\n" + last;
+        assertThat(read(table(text, ','))).as(last).isEqualTo(library(text, ','));
+      }
+    }
   }
 
   @Test
