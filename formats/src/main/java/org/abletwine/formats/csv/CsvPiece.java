@@ -28,7 +28,7 @@ final class CsvPiece {
   /** Makes room for so many bytes, what is held kept; returns the text. */
   byte[] room(int bytes) {
     if (text.length < bytes) {
-      text = Arrays.copyOf(text, bytes);
+      text = Arrays.copyOf(text, bytes + (bytes >> 3)); // what is left over of a piece varies
     }
     return text;
   }

@@ -100,7 +100,7 @@ final class Cutter {
     int end = atEnd || rowStart == 0 ? used : rowStart;
     restLength = used - end;
     if (rest.length < restLength) {
-      rest = new byte[restLength];
+      rest = new byte[2 * restLength];
     }
     System.arraycopy(text, end, rest, 0, restLength);
     if (end == 0) {

@@ -25,6 +25,7 @@ final class RowScanner {
   private final byte delimiter;
   private final byte quote;
   private final NullWords nulls;
+  private final Batch.CellMark unseen;
   private final ByteSearch search;
   private final @Nullable BitSet wanted;
 
@@ -75,6 +76,7 @@ final class RowScanner {
     this.delimiter = (byte) dialect.delimiter();
     this.quote = (byte) dialect.quote();
     this.nulls = new NullWords(options.nulls());
+    this.unseen = nulls::mark;
     this.search = new ByteSearch(delimiter, quote);
     this.wanted = wanted;
     this.first = first < columns ? first : 0;
@@ -211,7 +213,7 @@ final class RowScanner {
       if (end < 0 || end >= invalid) {
         return;
       }
-      batch.endPartialRow(rowMark, at, end, nulls::mark);
+      batch.endPartialRow(rowMark, at, end, unseen);
       at = end;
       passLineEnd();
       nextRow();
