@@ -272,14 +272,27 @@ public final class RowStore implements Serializable {
    * @return whether all of them are the same
    */
   public boolean agree(int one, int other, int count) {
+    return agree(one, other, 0, count);
+  }
+
+  /**
+   * Whether two rows agree in some cells; null agrees with null here.
+   *
+   * @param one a row, 0-based
+   * @param other another row, 0-based
+   * @param from the first cell to compare, 0-based
+   * @param to end of these cells, exclusive
+   * @return whether all of them are the same
+   */
+  public boolean agree(int one, int other, int from, int to) {
     int a = place(one);
     int b = place(other);
     byte[] pageA = arena.page(a);
     byte[] pageB = arena.page(b);
-    int fromA = cellsAt(pageA, Arena.offset(a));
-    int fromB = cellsAt(pageB, Arena.offset(b));
+    int fromA = skip(pageA, cellsAt(pageA, Arena.offset(a)), from);
+    int fromB = skip(pageB, cellsAt(pageB, Arena.offset(b)), from);
     return Arrays.equals(
-        pageA, fromA, skip(pageA, fromA, count), pageB, fromB, skip(pageB, fromB, count));
+        pageA, fromA, skip(pageA, fromA, to - from), pageB, fromB, skip(pageB, fromB, to - from));
   }
 
   private static int cellsAt(byte[] page, int from) {

@@ -62,12 +62,21 @@ record LoadedReference(
       List<String> examples = new ArrayList<>();
       for (int group = 0; group < finder.sets().count(); group++) {
         int[] members = finder.sets().rows(group);
-        Set<String> written = written(rows, members, from, parts);
-        if (written.size() > 1 && collisions++ < EXAMPLES) {
+        if (!writtenAlike(rows, members, from, from + parts) && collisions++ < EXAMPLES) {
+          Set<String> written = written(rows, members, from, parts);
           examples.add(String.join(" = ", written) + " (rows " + numbers.list(members) + ")");
         }
       }
       return new Collisions(collisions, List.copyOf(examples));
+    }
+
+    private static boolean writtenAlike(RowStore rows, int[] members, int from, int to) {
+      for (int row : members) {
+        if (!rows.agree(members[0], row, from, to)) {
+          return false;
+        }
+      }
+      return true;
     }
 
     private static Set<String> written(RowStore rows, int[] members, int from, int parts) {

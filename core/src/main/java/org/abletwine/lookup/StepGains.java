@@ -87,28 +87,38 @@ final class StepGains {
     System.arraycopy(theirs, 0, targets, firstKeyCell, columns.length);
     long[] nulls = new long[targets.length];
     @Nullable String[] fills = new String[targets.length];
-    int count = 0;
-    for (int row = 0; row < batch.rows(); row++) {
-      if (found[row] < 0) {
-        continue;
-      }
-      if (!changed[row] && !rows.keyChanged(found[row])) {
-        gained[0]++;
-        continue;
-      }
+    CellVector[] inText = new CellVector[columns.length];
+    for (int part = 0; part < columns.length; part++) {
+      inText[part] = batch.column(columns[part]);
+    }
+    int count = changedRows(batch.rows(), found, changed);
+    for (int i = 0; i < count; i++) {
+      int row = open[i];
       for (int part = 0; part < columns.length; part++) {
-        ours[part].append(batch.column(columns[part]), row);
+        ours[part].append(inText[part], row);
       }
       rows.fetch(found[row], targets, nulls, fills);
-      count++;
-    }
-    if (open.length < count) {
-      open = new int[count];
-    }
-    for (int i = 0; i < count; i++) {
       open[i] = i;
     }
     return count;
+  }
+
+  /** The matched rows of which normalising changed either key; the others are counted. */
+  private int changedRows(int count, int[] found, boolean[] changed) {
+    if (open.length < count) {
+      open = new int[count];
+    }
+    int rest = 0;
+    int matched = 0;
+    for (int row = 0; row < count; row++) {
+      if (found[row] >= 0) {
+        matched++;
+        open[rest] = row;
+        rest += changed[row] || rows.keyChanged(found[row]) ? 1 : 0;
+      }
+    }
+    gained[0] += matched - rest;
+    return rest;
   }
 
   private void apply(int stage, CellVector[] sides) {
