@@ -4,21 +4,24 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.ToDoubleFunction;
 import org.abletwine.demo.WendleVale;
 
 /**
- * Runs the tool and the plain program side by side on the same data, alternating, and prints the
- * ratios of wall time and of peak memory. Each run is a process of its own; peak memory is the
- * kernel's high-water mark of resident memory, looked up while the process lives.
+ * Runs the tool, the plain program and one that only rewrites the tickets side by side on the same
+ * data, in turn, and prints the ratios of wall time, of processor time and of peak memory. Each run
+ * is a process of its own; processor time and peak memory (the kernel's high-water mark of resident
+ * memory) are looked up while the process lives.
  */
 public final class Compare {
-  private static final long POLL_MILLIS = 50;
+  private static final long POLL_MILLIS = 20;
 
-  private record Measured(double seconds, double mebibytes) {}
+  private record Measured(double seconds, double processor, double mebibytes) {}
 
   private Compare() {}
 
@@ -53,6 +56,14 @@ public final class Compare {
             ticketFile,
             growerFile,
             data.resolve("plain.csv").toString());
+    List<String> rewrite =
+        List.of(
+            java,
+            "-cp",
+            System.getProperty("java.class.path"),
+            RewriteProgram.class.getName(),
+            ticketFile,
+            data.resolve("rewritten.csv").toString());
     List<String> ours =
         List.of(
             tool,
@@ -78,33 +89,48 @@ public final class Compare {
         Runtime.getRuntime().availableProcessors());
     measure(List.of(tool, "--version"), data);
     List<Measured> plainRuns = new ArrayList<>();
+    List<Measured> rewrites = new ArrayList<>();
     List<Measured> ourRuns = new ArrayList<>();
     for (int round = 1; round <= rounds; round++) {
       plainRuns.add(measure(plain, data));
+      rewrites.add(measure(rewrite, data));
       ourRuns.add(measure(ours, data));
       System.out.printf(
           Locale.ROOT,
-          "round %d: plain %.2f s, %.0f MiB; able-twine %.2f s, %.0f MiB%n",
+          "round %d: plain %s; rewriting alone %s; able-twine %s%n",
           round,
-          last(plainRuns).seconds(),
-          last(plainRuns).mebibytes(),
-          last(ourRuns).seconds(),
-          last(ourRuns).mebibytes());
+          last(plainRuns),
+          last(rewrites),
+          last(ourRuns));
     }
     System.out.printf(
         Locale.ROOT,
-        "medians: wall ratio %.3f, peak memory ratio %.3f%n",
-        median(ourRuns, true) / median(plainRuns, true),
-        median(ourRuns, false) / median(plainRuns, false));
+        "medians, to plain: wall %.3f, processor %.3f, peak memory %.3f;"
+            + " to rewriting: wall %.3f, processor %.3f%n",
+        ratio(ourRuns, plainRuns, Measured::seconds),
+        ratio(ourRuns, plainRuns, Measured::processor),
+        ratio(ourRuns, plainRuns, Measured::mebibytes),
+        ratio(ourRuns, rewrites, Measured::seconds),
+        ratio(ourRuns, rewrites, Measured::processor));
   }
 
-  private static Measured last(List<Measured> runs) {
-    return runs.get(runs.size() - 1);
+  private static String last(List<Measured> runs) {
+    Measured run = runs.get(runs.size() - 1);
+    return String.format(
+        Locale.ROOT,
+        "%.2f s (%.2f s of processor time), %.0f MiB",
+        run.seconds(),
+        run.processor(),
+        run.mebibytes());
   }
 
-  private static double median(List<Measured> runs, boolean time) {
-    double[] values =
-        runs.stream().mapToDouble(m -> time ? m.seconds() : m.mebibytes()).sorted().toArray();
+  private static double ratio(
+      List<Measured> runs, List<Measured> others, ToDoubleFunction<Measured> of) {
+    return median(runs, of) / median(others, of);
+  }
+
+  private static double median(List<Measured> runs, ToDoubleFunction<Measured> of) {
+    double[] values = runs.stream().mapToDouble(of).sorted().toArray();
     return (values[(values.length - 1) / 2] + values[values.length / 2]) / 2;
   }
 
@@ -116,15 +142,17 @@ public final class Compare {
         new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log).start();
     Path status = Path.of("/proc", Long.toString(process.pid()), "status");
     long peak = 0;
+    Duration processor = Duration.ZERO;
     while (process.isAlive()) {
       peak = Math.max(peak, highWater(status));
+      processor = process.info().totalCpuDuration().orElse(processor);
       Thread.sleep(POLL_MILLIS);
     }
     double seconds = (System.nanoTime() - begun) / 1e9;
     if (process.exitValue() != 0) {
       throw new IOException(command + " failed: " + Files.readString(log.toPath()));
     }
-    return new Measured(seconds, peak / 1024.0);
+    return new Measured(seconds, processor.toMillis() / 1e3, peak / 1024.0);
   }
 
   private static long highWater(Path status) {

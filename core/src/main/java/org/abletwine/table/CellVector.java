@@ -217,7 +217,7 @@ public final class CellVector {
   public void append(byte[] source, int start, int end, boolean needsNoQuotes) {
     int length = end - start;
     int at = room(length);
-    System.arraycopy(source, start, text, at, length);
+    ShortCopy.copy(source, start, length, own, at);
     slice(at, at + length, needsNoQuotes ? 1 : 0);
     used = at + length;
   }

@@ -52,12 +52,16 @@ final class ByteSearch {
     return zeros(word ^ '\n' * EACH) | zeros(word ^ '\r' * EACH);
   }
 
-  /** Whether there may be a line break or a byte of a pattern; if not, there is none. */
-  static boolean mayHold(long word, long pattern) {
+  /**
+   * The top bit of some byte when there is a line break or a byte of a pattern, and perhaps when
+   * there is not.
+   *
+   * @param word eight bytes
+   * @param pattern a byte in each byte
+   */
+  static long mayHold(long word, long pattern) {
     long a = word ^ pattern;
-    long b = word ^ '\n' * EACH;
-    long c = word ^ '\r' * EACH;
-    return ((a - EACH & ~a | b - EACH & ~b | c - EACH & ~c) & 0x80 * EACH) != 0;
+    return (a - EACH & ~a | word - 0x0E * EACH & ~word) & 0x80 * EACH;
   }
 
   /** The top bit of each byte that may end a cell: the separator, and U+0008 to U+000F. */

@@ -25,6 +25,9 @@ final class CsvPiece {
   /** Whether the first row is the header. */
   boolean header;
 
+  /** Whether all of the text is known to be ASCII, and so valid. */
+  boolean ascii;
+
   /** Makes room for so many bytes, what is held kept; returns the text. */
   byte[] room(int bytes) {
     if (text.length < bytes) {

@@ -33,6 +33,9 @@ final class Cutter {
   private long row = 1;
   private long line = 1;
 
+  /** All bytes looked at for the piece being cut, or-ed together by words. */
+  private long seen;
+
   // Of the piece being cut: where its last row ends, and what was met until there.
   private int rowStart;
   private long rows;
@@ -79,6 +82,7 @@ final class Cutter {
     lines = 0;
     breaks = 0;
     quoted = false;
+    seen = 0;
     boolean first = header;
     while (true) {
       while (!atEnd && used < wanted) {
@@ -107,6 +111,7 @@ final class Cutter {
       return false;
     }
     piece.set(end, row, line, offset, first);
+    piece.ascii = (seen & ValidUtf8.HIGHS) == 0;
     offset += end;
     row += rows;
     line += lines;
@@ -136,26 +141,36 @@ final class Cutter {
     // What the last byte means depends on the one behind it.
     int limit = atEnd ? used : used - 1;
     int at = from;
-    while (at < limit) {
+    long all = seen;
+    while (at + Long.BYTES <= limit) {
       long word = ByteSearch.word(text, at);
-      int next = Math.min(at + Long.BYTES, limit);
-      if (ByteSearch.mayHold(word, quotes)) {
-        long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
-        for (; hits != 0; hits &= hits - 1) {
-          int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-          if (hit >= limit) {
-            break;
-          }
-          int after = hit(text, hit, used);
-          if (after > hit + 1) {
-            next = after; // the byte behind it is taken too
-            break;
-          }
-        }
-      }
-      at = next;
+      all |= word;
+      int next = at + Long.BYTES;
+      at = ByteSearch.mayHold(word, quotes) == 0 ? next : hits(text, at, next, limit, used);
     }
+    while (at < limit) {
+      all |= ByteSearch.word(text, at);
+      at = hits(text, at, limit, limit, used);
+    }
+    seen = all;
     return at;
+  }
+
+  /** Follows what is in one word; returns from where to go on. */
+  private int hits(byte[] text, int at, int next, int limit, int used) {
+    long word = ByteSearch.word(text, at);
+    long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
+    for (; hits != 0; hits &= hits - 1) {
+      int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
+      if (hit >= limit) {
+        break;
+      }
+      int after = hit(text, hit, used);
+      if (after > hit + 1) {
+        return after; // the byte behind it is taken too
+      }
+    }
+    return next;
   }
 
   /** Takes a quote or a line end into account, and with it the byte behind where both are one. */

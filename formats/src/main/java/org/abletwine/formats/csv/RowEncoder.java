@@ -1,13 +1,11 @@
 package org.abletwine.formats.csv;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.table.Batch;
 import org.abletwine.table.CellVector;
 import org.abletwine.table.DecimalText;
+import org.abletwine.table.ShortCopy;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,9 +20,6 @@ final class RowEncoder {
   }
 
   private static final int BUFFER = 1 << 17;
-  private static final int SHORT = 16;
-  private static final VarHandle WORD =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
   private final byte delimiter;
   private final byte quote;
@@ -120,13 +115,8 @@ final class RowEncoder {
   /** Copies text; short text as two words, for what is too much is written over. */
   private int copy(byte[] text, int start, int end, int at) {
     int length = end - start;
-    ensure(at, Math.max(SHORT, length));
-    if (length <= SHORT && start + SHORT <= text.length) {
-      WORD.set(buffer, at, (long) WORD.get(text, start));
-      WORD.set(buffer, at + 8, (long) WORD.get(text, start + 8));
-    } else {
-      System.arraycopy(text, start, buffer, at, length);
-    }
+    ensure(at, length + CellVector.SLACK);
+    ShortCopy.copy(text, start, length, buffer, at);
     return at + length;
   }
 

@@ -89,7 +89,7 @@ final class RowScanner {
    * @param decoding where it came from
    */
   void begin(CsvPiece next, Decoding decoding) {
-    invalid = decoding.asItIs() ? ValidUtf8.end(next.text, 0, next.end) : next.end;
+    invalid = decoding.asItIs() && !next.ascii ? ValidUtf8.end(next.text, 0, next.end) : next.end;
     notValid =
         invalid == next.end ? null : decoding.invalid(next.text, invalid, next.end, next.offset);
     text = next.text;

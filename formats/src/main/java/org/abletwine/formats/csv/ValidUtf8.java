@@ -4,7 +4,8 @@ package org.abletwine.formats.csv;
  * Tells valid UTF-8 (Unicode, table 3-7), eight bytes at a time where they are ASCII. Stateless.
  */
 final class ValidUtf8 {
-  private static final long HIGHS = 0x80L * ByteSearch.EACH;
+  /** The bits of a word that no ASCII has. */
+  static final long HIGHS = 0x80L * ByteSearch.EACH;
 
   private ValidUtf8() {}
 
