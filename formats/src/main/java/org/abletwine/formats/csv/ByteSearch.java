@@ -64,6 +64,21 @@ final class ByteSearch {
     return (a - EACH & ~a | word - 0x0E * EACH & ~word) & 0x80 * EACH;
   }
 
+  /** The top bit of each byte that is the separator. */
+  long separators(long word) {
+    return zeros(word ^ separators);
+  }
+
+  /** The top bit of each byte that is the quote. */
+  long quotes(long word) {
+    return zeros(word ^ quotes);
+  }
+
+  /** Whether there may be a line break or a quote; if not, there is none. */
+  boolean mayEndOrQuote(long word) {
+    return mayHold(word, quotes) != 0;
+  }
+
   /** The top bit of each byte that may end a cell: the separator, and U+0008 to U+000F. */
   long ends(long word) {
     return zeros(word ^ separators) | lineEnds(word);
@@ -111,37 +126,6 @@ final class ByteSearch {
       if (ends != 0) {
         int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
         return end < to ? end : -1;
-      }
-    }
-    return -1;
-  }
-
-  /**
-   * @param bytes the text
-   * @param from where the first of the row's other cells begins
-   * @param used where the text ends
-   * @param separators how many separators there must be from there on
-   * @return where the row ends; -1 when not within whole words of the text, or when the row has a
-   *     quote or another number of cells
-   */
-  int rowEnd(byte[] bytes, int from, int used, int separators) {
-    int missing = separators;
-    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
-      long word = word(bytes, base);
-      long found = zeros(word ^ this.separators);
-      long quoted = zeros(word ^ quotes);
-      for (long ends = lineEnds(word); ends != 0; ends &= ends - 1) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        byte c = bytes[end];
-        if (c == '\n' || c == '\r') {
-          long before = (ends & -ends) - 1;
-          missing -= Long.bitCount(found & before);
-          return missing == 0 && (quoted & before) == 0 ? end : -1;
-        }
-      }
-      missing -= Long.bitCount(found);
-      if (quoted != 0) {
-        return -1;
       }
     }
     return -1;

@@ -196,31 +196,57 @@ final class RowScanner {
 
   /**
    * As {@link #plainCells}, but notes only the first cells of each row and where it ends. Stops
-   * before the first cell of rows that are anything but plain, or do not have the right length.
+   * before the first row that is anything but plain, or does not have the right length.
    */
   private void plainStarts() {
-    byte[] bytes = text;
-    while (fields == 0) {
-      while (fields < first) {
-        int end = search.cellEnd(bytes, at, to);
-        if (end == to || bytes[end] != delimiter || bytes[at] == quote) {
-          return;
-        }
-        addPlain(at, end);
-        at = end + 1;
-      }
-      int end = search.rowEnd(bytes, at, to, columns - 1 - first);
-      if (end < 0 || end >= invalid) {
-        return;
-      }
-      batch.endPartialRow(rowMark, at, end, unseen);
-      at = end;
-      passLineEnd();
-      nextRow();
+    while (plainStart()) {
       if (skipping || batch.full() || at >= to) {
         return;
       }
     }
+  }
+
+  /** Takes one row; returns false, and leaves it as it was, when it is not plain. */
+  private boolean plainStart() {
+    byte[] bytes = text;
+    int used = to;
+    int cell = at;
+    int missing = columns - 1;
+    for (int base = cell; base + Long.BYTES <= used; base += Long.BYTES) {
+      long word = ByteSearch.word(bytes, base);
+      long cellEnds = search.separators(word);
+      long rowEnds = 0;
+      long before = -1L;
+      if (search.mayEndOrQuote(word)) {
+        rowEnds = ByteSearch.lineBreaks(word);
+        before = rowEnds == 0 ? -1L : (rowEnds & -rowEnds) - 1;
+        if ((search.quotes(word) & before) != 0) {
+          break;
+        }
+      }
+      cellEnds &= before;
+      missing -= Long.bitCount(cellEnds);
+      for (; cellEnds != 0 && fields < first; cellEnds &= cellEnds - 1) {
+        int end = base + (Long.numberOfTrailingZeros(cellEnds) >>> 3);
+        addPlain(cell, end);
+        cell = end + 1;
+      }
+      if (rowEnds != 0) {
+        int end = base + (Long.numberOfTrailingZeros(rowEnds) >>> 3);
+        if (missing != 0 || end >= invalid) {
+          break;
+        }
+        batch.endPartialRow(rowMark, cell, end, unseen);
+        at = end;
+        passLineEnd();
+        nextRow();
+        return true;
+      }
+    }
+    batch.abandonRow();
+    fields = 0;
+    rowMark = 0;
+    return false;
   }
 
   private void addPlain(int start, int end) {

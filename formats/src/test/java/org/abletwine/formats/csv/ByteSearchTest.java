@@ -3,7 +3,9 @@ package org.abletwine.formats.csv;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Random;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -35,18 +37,39 @@ class ByteSearchTest {
       }
       assertThat(search.cellEnd(bytes, from, used)).isEqualTo(end);
 
-      int separators = 0;
       boolean quoted = false;
       int row = from;
       while (row < used && bytes[row] != '\n' && bytes[row] != '\r') {
-        separators += bytes[row] == ',' ? 1 : 0;
         quoted |= bytes[row] == '"';
         row++;
       }
       int expected = row == used || quoted ? -1 : row;
-      assertThat(search.rowEnd(bytes, from, used, separators)).isEqualTo(expected);
-      assertThat(search.rowEnd(bytes, from, used, separators + 1)).isEqualTo(-1);
+      byte[] padded = Arrays.copyOf(bytes, bytes.length + Long.BYTES);
+      assertThat(search.lineEnd(padded, from, used)).isEqualTo(expected);
     }
+  }
+
+  /** Each byte of a word by itself, and no word passed over that has one. */
+  @Test
+  void whatMayEndARowIsNotPassedOver() {
+    ByteSearch search = new ByteSearch((byte) ';', (byte) '"');
+    for (int c = 0; c < 256; c++) {
+      for (int at = 0; at < 8; at++) {
+        for (long around : new long[] {'a', 0xE9, 0x0F, 0x21, 0x80}) {
+          long others = around * ByteSearch.EACH & ~(0xFFL << 8 * at);
+          long word = others | (long) c << 8 * at;
+          long bit = 0x80L << 8 * at;
+          assertThat(search.separators(word)).isEqualTo(c == ';' ? bit : 0);
+          assertThat(search.quotes(word)).isEqualTo(c == '"' ? bit : 0);
+          boolean ends = c == '\n' || c == '\r';
+          assertThat(ByteSearch.lineBreaks(word)).isEqualTo(ends ? bit : 0);
+          if (ends || c == '"') {
+            assertThat(search.mayEndOrQuote(word)).isTrue();
+          }
+        }
+      }
+    }
+    assertThat(search.mayEndOrQuote('a' * ByteSearch.EACH)).as("or all would be slow").isFalse();
   }
 
   @ParameterizedTest
