@@ -44,7 +44,7 @@ public final class CellVector {
   /** For each cell of text of its own, 1 when it is known to need no quotes anywhere. */
   private byte[] plain = new byte[0];
 
-  private byte[] reasons = new byte[0];
+  private short[] reasons = new short[0];
   private boolean reasoned;
   private boolean[] asCame = new boolean[0];
 
@@ -58,7 +58,7 @@ public final class CellVector {
   /**
    * Notes why the last cell appended is null.
    *
-   * @param reason a reason's number, 1 to 127
+   * @param reason a reason's number, 1 to 32,767
    */
   public void because(int reason) {
     because(rows - 1, reason);
@@ -68,17 +68,17 @@ public final class CellVector {
    * Notes why a cell is null.
    *
    * @param row the row, 0-based
-   * @param reason a reason's number, 1 to 127
+   * @param reason a reason's number, 1 to 32,767
    */
   public void because(int row, int reason) {
     if (!reasoned) {
       reasoned = true;
-      Arrays.fill(reasons, (byte) 0);
+      Arrays.fill(reasons, (short) 0);
     }
     if (reasons.length < rows) {
       reasons = Arrays.copyOf(reasons, Math.max(rows, starts.length));
     }
-    reasons[row] = (byte) reason;
+    reasons[row] = (short) reason;
   }
 
   /**
@@ -441,9 +441,9 @@ public final class CellVector {
       asCame = newAsCame;
     }
     if (reasoned) {
-      byte[] newReasons = new byte[length];
+      short[] newReasons = new short[length];
       for (int i = 0; i < count; i++) {
-        newReasons[i] = (byte) reason(picked[i]);
+        newReasons[i] = (short) reason(picked[i]);
       }
       reasons = newReasons;
     }

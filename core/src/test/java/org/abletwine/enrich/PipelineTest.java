@@ -13,15 +13,19 @@ import static org.mockito.Mockito.verify;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.compute.Expression;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Keep;
 import org.abletwine.derive.Rollup;
+import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
@@ -149,5 +153,27 @@ class PipelineTest {
         .isInstanceOf(DataException.class)
         .hasMessageContaining("row 15001, compute x: division of 1 by zero");
     assertThat(sink.committed()).isFalse();
+  }
+
+  /** Reasons of more columns than fit a byte are told apart, whoever meets them first. */
+  @Test
+  void reasonsForNullsAreTheSameForAnyNumberOfWorkers() {
+    List<StepFigures> before = List.of();
+    for (int workers = 1; workers <= 4; workers++) {
+      Enrichment.Builder builder = Enrichment.of(numbers(570)).workers(workers);
+      for (int column = 0; column < 190; column++) {
+        String nulls = "n + nullif(mod(n, 190), " + column + ")";
+        builder.step(new Compute("c" + column, nulls, Expression.Settings.STRICT));
+      }
+      String all =
+          IntStream.range(0, 190).mapToObj(c -> "c" + c).collect(Collectors.joining(" + "));
+      builder.step(new Compute("sum", all, Expression.Settings.STRICT));
+      List<StepFigures> figures = builder.build().writeTo(new ListSink()).steps();
+      ComputeFigures sum = (ComputeFigures) figures.get(190);
+      assertThat(sum.nulls()).isEqualTo(570);
+      assertThat(sum.reasons()).hasSize(190).allMatch(share -> share.rows() == 3);
+      assertThat(workers == 1 ? figures : before).isEqualTo(figures);
+      before = figures;
+    }
   }
 }
