@@ -13,6 +13,9 @@ import org.abletwine.table.CellVector;
 final class Cutter {
   private static final int PIECE = 1 << 18;
 
+  /** Longest row, in bytes: it has to be in memory at once. */
+  private static final int MOST_ROW = 1 << 29;
+
   /** Bytes asked for at least, so that one character fits. */
   private static final int LEAST = 8;
 
@@ -120,15 +123,17 @@ final class Cutter {
 
   /** Whether the row that goes on has a cell too long to be one, of which its parser tells. */
   private boolean tooLong(byte[] text, int used) {
-    int from = quoted ? opened : rowStart;
-    if (used - from <= RowScanner.LONGEST) {
-      return false;
+    if (used - rowStart > MOST_ROW) {
+      throw decoding.tooLongARow(line + lines, MOST_ROW);
     }
-    int last = used - 1;
-    while (!quoted && last > used - RowScanner.LONGEST && text[last] != delimiter) {
-      last--;
+    if (quoted) {
+      return used - opened > RowScanner.LONGEST + 1;
     }
-    return quoted || last == used - RowScanner.LONGEST;
+    int cell = used;
+    while (cell > rowStart && used - cell <= RowScanner.LONGEST && text[cell - 1] != delimiter) {
+      cell--;
+    }
+    return used - cell > RowScanner.LONGEST;
   }
 
   /** Returns the number of the row after the last piece, 1-based. */

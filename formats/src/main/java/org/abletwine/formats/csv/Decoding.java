@@ -107,6 +107,17 @@ final class Decoding {
     }
   }
 
+  /** What to tell about a row that goes on and on. */
+  DataException tooLongARow(long line, int most) {
+    return new DataException(
+        source.name()
+            + " line "
+            + line
+            + ": a row of more than "
+            + most
+            + " bytes, which is more than any may have; check that the file is delimited text");
+  }
+
   private DataException cannotRead(IOException e) {
     return new DataException("cannot read " + source.name() + ": " + e.getMessage(), e);
   }

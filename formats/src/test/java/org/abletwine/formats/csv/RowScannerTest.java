@@ -3,6 +3,7 @@ package org.abletwine.formats.csv;
 import static java.nio.charset.StandardCharsets.UTF_16LE;
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
@@ -234,6 +235,23 @@ class RowScannerTest {
     assertThat(rows).hasSize(6);
     assertThat(rows.get(4)).isEqualTo(List.of(wide, "1"));
     assertThat(rows.get(5)).isEqualTo(List.of(wide, wide));
+  }
+
+  /** The longest cells that may be, with their ends where the text held ends as it grows. */
+  @Test
+  void theLongestCellsAreWhole() throws IOException {
+    int most = RowScanner.LONGEST;
+    for (int first : List.of(most - 256, most - 255, most)) {
+      String row = "x".repeat(first) + "," + "y".repeat(most) + "\n";
+      Path file = Files.writeString(folder.resolve("in.csv"), "a,b\n" + row + "1,2\n");
+      List<List<String>> rows = read(Tables.file(file));
+      assertThat(rows.stream().map(cells -> cells.get(0).length() + cells.get(1).length()))
+          .containsExactly(first + most, 2);
+    }
+    Path file =
+        Files.writeString(folder.resolve("in.csv"), "a,b\n1," + "y".repeat(most + 1) + "\n");
+    assertThatThrownBy(() -> read(Tables.file(file)))
+        .hasMessageContaining("line 2: a cell of more than " + most + " bytes");
   }
 
   @Test
