@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.Set;
 import org.abletwine.audit.DuplicateReport.Conflict;
 import org.abletwine.audit.DuplicateReport.DuplicateKey;
@@ -290,16 +289,9 @@ public final class DuplicateAudit {
   }
 
   private boolean writtenDifferently(int[] members) {
-    boolean changed = false;
-    for (int row : members) {
-      changed |= store.keyChanged(store.place(row));
-    }
-    if (!changed) {
-      return false; // normalising left all of them as they are, and so they are the same
-    }
     for (int row : members) {
       for (int column : keyColumns) {
-        if (!Objects.equals(store.get(row, column), store.get(members[0], column))) {
+        if (!store.agree(members[0], row, column, column + 1)) {
           return true;
         }
       }

@@ -67,7 +67,9 @@ class DuplicatesOfFilesTest {
       int number = near ? row - random.nextInt(3) : random.nextInt(rows);
       String[] line = new String[columns];
       for (int column = 0; column < columns; column++) {
-        String written = cell(random, column == key ? "k" + number : "v" + random.nextInt(2));
+        String stray = random.nextInt(6) == 0 ? " " : "";
+        String value = column == key ? stray + "k" + number : "v" + random.nextInt(2);
+        String written = cell(random, value);
         text.append(column == 0 ? "" : ",").append(written);
         line[column] = plain(written);
       }
@@ -102,6 +104,11 @@ class DuplicatesOfFilesTest {
           assertThat(one.conflicts()).as(value).hasSize(conflicting);
           leftOut.addAll(group.subList(0, group.size() - 1));
         });
+    long differently =
+        expected.values().stream()
+            .filter(group -> group.stream().map(r -> cells.get(r - 1)[key]).distinct().count() > 1)
+            .count();
+    assertThat(report.collisions()).as("written differently").isEqualTo(differently);
     assertThat(audit.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)).stream())
         .containsExactlyElementsOf(leftOut);
   }
