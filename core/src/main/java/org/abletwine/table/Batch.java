@@ -62,6 +62,9 @@ public final class Batch {
   private CellMark cellMark = (bytes, start, end) -> 0;
   private int rowStart;
 
+  /** How many cells of each row that is partial are noted: a reader notes as many of each. */
+  private int noted;
+
   /** The marks of cells added to the row being filled, or-ed together. */
   private int addedMarks;
 
@@ -223,11 +226,10 @@ public final class Batch {
    * @param rowMark the marks of the cells added, or-ed together
    * @param start where the first of the other cells begins in the buffer
    * @param end where the row ends in the buffer, exclusive
-   * @param unseen says how the other cells are marked; used by {@link #complete}, maybe on another
-   *     thread
+   * @param unseen says how the other cells are marked; used by {@link #complete}
    */
   public void endPartialRow(int rowMark, int start, int end, CellMark unseen) {
-    int noted = cells - rowStart;
+    noted = cells - rowStart;
     if (rowStart + columns > marks.length) {
       int length = (rowStart + columns) * 2 + 1;
       marks = Arrays.copyOf(marks, length);
@@ -235,7 +237,6 @@ public final class Batch {
       ends = Arrays.copyOf(ends, length);
     }
     cells = rowStart + columns;
-    marks[cells - 1] = (byte) noted;
     starts[cells - 1] = start;
     ends[cells - 1] = end;
     cellMark = unseen;
@@ -255,7 +256,7 @@ public final class Batch {
     }
     int last = (base + 1) * columns - 1;
     int end = ends[last];
-    int cell = base * columns + marks[last];
+    int cell = base * columns + noted;
     int start = starts[last];
     int any = rowMarks[base] & ~PARTIAL;
     for (int at = start; at <= end; at++) {

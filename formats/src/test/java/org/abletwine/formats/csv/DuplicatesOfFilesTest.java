@@ -113,6 +113,26 @@ class DuplicatesOfFilesTest {
         .containsExactlyElementsOf(leftOut);
   }
 
+  /** More columns before the key than a byte counts. */
+  @Test
+  void theKeyMayStandFarBehind() throws IOException {
+    StringBuilder text = new StringBuilder();
+    for (int row = 0; row < 4; row++) {
+      for (int column = 0; column < 300; column++) {
+        String value = row == 0 ? "c" + column : column == 200 ? "k" : column + "." + row;
+        text.append(column == 0 ? "" : ",").append(value);
+      }
+      text.append('\n');
+    }
+    Table table = Tables.file(Files.writeString(folder.resolve("in.csv"), text));
+    DuplicateReport report = DuplicateAudit.of(table, new int[] {200}, List.of()).report(5);
+    assertThat(report.examples()).hasSize(1);
+    assertThat(report.examples().get(0).key()).isEqualTo("k");
+    assertThat(report.examples().get(0).conflicts()).hasSize(299);
+    assertThat(report.examples().get(0).conflicts().get(250).values())
+        .containsExactly("251.1", "251.2", "251.3");
+  }
+
   @Test
   void aRowThatIsTooShortIsToldWhereverTheKeyIs() throws IOException {
     for (int key = 0; key < 3; key++) {
