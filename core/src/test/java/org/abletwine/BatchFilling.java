@@ -1,8 +1,8 @@
 package org.abletwine;
 
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /** The ways in which a batch can come to hold some rows. What it holds is the same in each. */

@@ -2,14 +2,14 @@ package org.abletwine;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.table.Batch;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
 import org.jspecify.annotations.Nullable;
 
 /** Keeps the rows it is given, for tests. */
-public final class ListSink implements TableSink {
+public final class ListSink implements BatchSink {
   private final List<List<@Nullable String>> rows = new ArrayList<>();
   private List<String> names = List.of();
   private boolean committed;

@@ -1,21 +1,24 @@
 package org.abletwine;
 
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.table.Batch;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
-import org.abletwine.table.Table;
-import org.abletwine.table.TableReader;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchPieces;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.TableReader;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A table of strings, for tests. Its batches are as small as asked, so that edges are met, and each
  * is filled in another of the ways there are ({@link BatchFilling}), so that every test meets all.
  */
-public final class MemoryTable implements Table {
+public final class MemoryTable implements BatchTable {
   private final String name;
   private final Schema schema;
   private final List<@Nullable String[]> rows;
@@ -76,9 +79,13 @@ public final class MemoryTable implements Table {
     return schema;
   }
 
-  /** Fills each batch in another way: the way of its number, and of this table. */
   @Override
-  public TableReader open() {
+  public Pieces pieces(int first, @Nullable BitSet wanted) {
+    return new BatchPieces(open(), schema.size(), wanted);
+  }
+
+  /** Fills each batch in another way: the way of its number, and of this table. */
+  private TableReader open() {
     return new TableReader() {
       private int next;
       private int batches =

@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import org.abletwine.compute.Expression;
 import org.abletwine.demo.WendleVale;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Rollup;
@@ -16,6 +15,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Several;
 import org.abletwine.match.MatchRule;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
@@ -90,7 +90,7 @@ public final class ComputeSpeed {
                     .bring("price_per_tonne"));
     if (compute) {
       for (String[] column : COLUMNS) {
-        builder.step(new Compute(column[0], column[1], Expression.Settings.STRICT));
+        builder.step(new Compute(column[0], column[1], Evaluation.STRICT));
       }
     }
     if (rollup) {
@@ -101,7 +101,7 @@ public final class ComputeSpeed {
               true,
               null,
               tickets,
-              Expression.Settings.STRICT));
+              Evaluation.STRICT));
     }
     long begun = System.nanoTime();
     try (TableSink sink = Tables.sink(data.resolve("out.csv"))) {

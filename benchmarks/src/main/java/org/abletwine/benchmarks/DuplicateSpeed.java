@@ -12,10 +12,10 @@ import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.DuplicateReport;
 import org.abletwine.demo.WendleVale;
 import org.abletwine.key.Normalise;
-import org.abletwine.table.Batch;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
 
 /** Times the search for duplicates against reading and parsing the same file, alternating. */
 public final class DuplicateSpeed {
@@ -67,9 +67,8 @@ public final class DuplicateSpeed {
     for (int round = 1; round <= rounds; round++) {
       long begun = System.nanoTime();
       long rows = 0;
-      try (TableReader reader = table.open()) {
-        Batch batch = new Batch(table.schema().size());
-        while (reader.read(batch)) {
+      try (BatchReader reader = new BatchReader(table)) {
+        for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
           rows += batch.rows();
         }
       }

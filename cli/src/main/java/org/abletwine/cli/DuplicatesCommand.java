@@ -8,19 +8,18 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.DuplicateReport;
-import org.abletwine.audit.RowCopy;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.match.BandReport;
-import org.abletwine.match.Bands;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.OutputPaths;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.RowCopy;
+import org.abletwine.table.text.NearestName;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -147,7 +146,7 @@ final class DuplicatesCommand implements Callable<Integer> {
               + " --without and --keep");
     }
     int[] columns = key == null ? new int[0] : columns(table, key, "--key: ");
-    BandReport report = Bands.of(table, columns, ends, steps());
+    BandReport report = BandReport.of(table, columns, ends, steps());
     if (json) {
       System.out.println(Streams.json(AuditJson.bands(report)));
     } else {

@@ -16,13 +16,13 @@ import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
 import org.abletwine.plan.OutputPaths;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.RunContext;
-import org.abletwine.table.NearestName;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.text.NearestName;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -141,7 +141,7 @@ final class EnrichCommand implements Callable<Integer> {
     if (!mistakes.isEmpty()) {
       throw new SettingException(mistakes.get(0).message());
     }
-    try (TableSink sink = Tables.sink(out)) {
+    try (BatchSink sink = BatchSink.of(Tables.sink(out))) {
       RunRecord record =
           enrichment.writeTo(sink, new RunContext(TerminalProgress.create(), Exceptions.NONE));
       Results.print(record, out, sink.form(), sink.bytesWritten(), List.of(), json);

@@ -14,7 +14,7 @@ import org.abletwine.audit.TableProfile;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.plan.AuditJson;
-import org.abletwine.step.Trace;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;

@@ -4,14 +4,14 @@ import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.CellVector;
 
 /** Keeps the first rows and prints them as tables no wider than a terminal. */
-final class PreviewSink implements TableSink {
+final class PreviewSink implements BatchSink {
   private static final int WIDTH = 116;
   private static final int WIDEST_CELL = 24;
 

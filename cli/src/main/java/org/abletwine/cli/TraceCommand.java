@@ -7,7 +7,7 @@ import org.abletwine.enrich.StepTrace;
 import org.abletwine.enrich.TracedRow;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.PlanFile;
-import org.abletwine.step.Trace;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import picocli.CommandLine.Command;

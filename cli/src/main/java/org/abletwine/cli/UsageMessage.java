@@ -1,7 +1,7 @@
 package org.abletwine.cli;
 
 import java.util.List;
-import org.abletwine.table.NearestName;
+import org.abletwine.table.text.NearestName;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.UnmatchedArgumentException;

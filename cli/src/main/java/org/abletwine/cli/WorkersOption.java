@@ -1,6 +1,6 @@
 package org.abletwine.cli;
 
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.Workers;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;

@@ -3,9 +3,10 @@ package org.abletwine.audit;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.key.Normalise;
-import org.abletwine.key.Spaces;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.Utf8;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.key.encode.Spaces;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Utf8;
 
 /** Gathers what one column holds, batch by batch. */
 final class ColumnProfiler {
@@ -74,11 +75,11 @@ final class ColumnProfiler {
       }
       one.clear();
       one.append(text, start, end);
-      Normalise.dropLeadingZeros().apply(one, 1);
+      CellsStep.apply(Normalise.dropLeadingZeros(), one, 1);
       unpadded.add(HashCounter.mixed(one.hash(0)));
       one.clear();
       one.append(text, start, end);
-      Normalise.ignoreCase().apply(one, 1);
+      CellsStep.apply(Normalise.ignoreCase(), one, 1);
       folded.add(HashCounter.mixed(one.hash(0)));
     }
   }

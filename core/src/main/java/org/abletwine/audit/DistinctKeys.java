@@ -6,15 +6,14 @@ import java.util.Arrays;
 import java.util.List;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.DataException;
-import org.abletwine.table.DecimalText;
-import org.abletwine.table.ReadAhead;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.Workers;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,6 +21,9 @@ import org.jspecify.annotations.Nullable;
  * order of their first row. Memory follows the distinct keys, not the rows.
  */
 final class DistinctKeys {
+  /** Keys whose places in the index are brought near together. */
+  private static final int AT_ONCE = 512;
+
   private final int parts;
   private final int measure;
   private final List<BigDecimal> sums = new ArrayList<>();
@@ -52,24 +54,43 @@ final class DistinctKeys {
    */
   static DistinctKeys read(Table table, int[] columns, int measure) {
     DistinctKeys keys = new DistinctKeys(columns.length, measure);
-    KeyEncoder encoder = new KeyEncoder(columns, unnormalised(columns.length));
-    EncodedKeys encoded = new EncodedKeys();
-    try (ReadAhead reading = new ReadAhead(table)) {
-      CellVector[] cells = new CellVector[columns.length];
-      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
-        encoder.encode(batch, encoded);
-        keys.touched = keys.index.touch(encoded, 0, encoded.rows());
-        for (int part = 0; part < columns.length; part++) {
-          cells[part] = batch.column(columns[part]);
-        }
-        keys.take(batch, encoded, cells);
-        reading.recycle(batch);
-      }
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new DataException("reading " + table.name() + " was interrupted", e);
-    }
+    int first = Math.max(measure, Arrays.stream(columns).max().orElse(0)) + 1;
+    Workers.each(table, first, null, () -> keys.new Part(columns));
     return keys;
+  }
+
+  /** One worker's part: makes the keys of the rows it has parsed, and adds them in order. */
+  private final class Part implements Workers.Worker {
+    private final int[] columns;
+    private final KeyEncoder encoder;
+    private final EncodedKeys encoded = new EncodedKeys();
+    private final CellVector[] cells;
+    private @Nullable Batch parsed;
+
+    Part(int[] columns) {
+      this.columns = columns;
+      this.encoder = new KeyEncoder(columns, unnormalised(columns.length));
+      this.cells = new CellVector[columns.length];
+    }
+
+    @Override
+    public void work(Batch batch) {
+      encoder.encode(batch, encoded);
+      for (int part = 0; part < columns.length; part++) {
+        cells[part] = batch.column(columns[part]);
+      }
+      parsed = batch;
+    }
+
+    @Override
+    public boolean inOrder() {
+      Batch batch = parsed;
+      parsed = null;
+      if (batch != null) {
+        take(batch, encoded, cells);
+      }
+      return true;
+    }
   }
 
   private static List<List<NormaliseStep>> unnormalised(int parts) {
@@ -82,6 +103,9 @@ final class DistinctKeys {
 
   private void take(Batch batch, EncodedKeys encoded, CellVector[] cells) {
     for (int row = 0; row < batch.rows(); row++) {
+      if (row % AT_ONCE == 0) {
+        touched = index.touch(encoded, row, Math.min(row + AT_ONCE, batch.rows()));
+      }
       rows++;
       if (encoded.blankParts[row] != 0) {
         blankRows++;

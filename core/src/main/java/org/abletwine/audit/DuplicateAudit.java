@@ -11,30 +11,33 @@ import org.abletwine.audit.DuplicateReport.DuplicateKey;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.KeyGroups;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.lookup.DuplicateRows;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.lookup.Duplicates;
-import org.abletwine.lookup.RowNumbers;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.lookup.rows.DuplicateRows;
+import org.abletwine.lookup.rows.RowNumbers;
 import org.abletwine.table.DataException;
-import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the keys of a table that stand on more than one row. One reading notes the keys, in memory
  * that follows the distinct keys, looks into the key columns only, and keeps rows whose key was
- * there before. Only when the first row of such a key was read in an earlier batch is there a
- * second reading, to fetch it. Used by one thread.
+ * there before. Only when the first row of such a key was read long before is there a second
+ * reading, to fetch it. Used by one thread.
  */
 public final class DuplicateAudit {
   private static final CellVector[] NONE = {};
 
   /** Keys whose places in the index are brought near together. */
   private static final int AT_ONCE = 512;
+
+  /** Rows kept at hand for those after them. */
+  private static final int AT_HAND = 64;
 
   private final Table table;
   private final int[] keyColumns;
@@ -48,8 +51,10 @@ public final class DuplicateAudit {
   private final BitSet caught = new BitSet();
   private boolean inOrder = true;
 
-  /** The batch before, kept a while: many tables are sorted, and equal keys follow each other. */
-  private @Nullable Batch before;
+  /**
+   * The last rows before those looked at: many tables are sorted, and equal keys are neighbours.
+   */
+  private final Batch last;
 
   private final CellVector[] cells;
   private final RowStore store;
@@ -69,6 +74,7 @@ public final class DuplicateAudit {
     }
     this.cells = new CellVector[table.schema().size()];
     Arrays.setAll(cells, column -> new CellVector());
+    this.last = new Batch(cells.length);
     this.store = new RowStore(cells.length);
     this.index = new HashIndex(store);
     this.groups = index.groups();
@@ -100,22 +106,35 @@ public final class DuplicateAudit {
   }
 
   private void forEachBatch(@Nullable BitSet wanted, BatchAction action) {
-    KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
-    EncodedKeys encoded = new EncodedKeys();
     int first = wanted == null ? Arrays.stream(keyColumns).max().orElse(0) + 1 : cells.length;
-    try (ReadAhead reading = new ReadAhead(table, wanted, first)) {
-      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
-        encoder.encode(batch, encoded);
+    Workers.each(table, first, wanted, () -> new Part(action));
+  }
+
+  /** One worker's part: makes the keys of the rows it has parsed, which are then taken in order. */
+  private final class Part implements Workers.Worker {
+    private final BatchAction action;
+    private final KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
+    private final EncodedKeys encoded = new EncodedKeys();
+    private @Nullable Batch parsed;
+
+    Part(BatchAction action) {
+      this.action = action;
+    }
+
+    @Override
+    public void work(Batch batch) {
+      encoder.encode(batch, encoded);
+      parsed = batch;
+    }
+
+    @Override
+    public boolean inOrder() {
+      Batch batch = parsed;
+      parsed = null;
+      if (batch != null) {
         action.take(batch, encoded);
-        if (before != null) {
-          reading.recycle(before);
-        }
-        before = batch;
       }
-      before = null;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new DataException("reading " + table.name() + " was interrupted", e);
+      return true;
     }
   }
 
@@ -137,6 +156,7 @@ public final class DuplicateAudit {
             takeKey(batch, encoded, row, keyStore, keyIndex, stored);
           }
           rows += batch.rows();
+          keepLast(batch);
         });
     keys = keyIndex.keys();
     bytesPerKey =
@@ -168,13 +188,26 @@ public final class DuplicateAudit {
     int first = stored.of(keyIndex.rowAt(found));
     duplicateRows.set(first);
     // The first row of the key is often still at hand; if not, a second reading fetches it.
-    Batch last = before;
     if (first >= batch.firstRow()) {
       keep(batch, (int) (first - batch.firstRow()), encoded, row, first);
-    } else if (last != null && first >= last.firstRow()) {
+    } else if (last.rows() > 0 && first >= last.firstRow()) {
       keep(last, (int) (first - last.firstRow()), encoded, row, first);
     }
     keep(batch, row, encoded, row, (int) batch.rowNumber(row));
+  }
+
+  /** Keeps the last rows of a batch at hand for the next one. */
+  private void keepLast(Batch batch) {
+    int from = Math.max(0, batch.rows() - AT_HAND);
+    last.clear(batch.firstRow() + from, '\0');
+    for (int row = from; row < batch.rows(); row++) {
+      batch.complete(row);
+      for (int column = 0; column < cells.length; column++) {
+        batch.cell(row, column, cells[column]);
+        last.addCell(cells[column].get(0));
+      }
+      last.endRow();
+    }
   }
 
   private void noteCaught(int number, EncodedKeys encoded, int key) {

@@ -13,10 +13,10 @@ import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.key.Spaces;
-import org.abletwine.match.NearMisses;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.Spaces;
+import org.abletwine.match.index.NearMisses;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Compares the keys of two tables, both ways, reading each once: what matches as written, what each

@@ -2,7 +2,7 @@ package org.abletwine.audit;
 
 import java.math.BigDecimal;
 import java.util.List;
-import org.abletwine.match.NearMisses.NearMiss;
+import org.abletwine.match.NearMiss;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -5,14 +5,14 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.match.NearMisses;
-import org.abletwine.match.NearMisses.NearMiss;
-import org.abletwine.table.Batch;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.match.NearMiss;
+import org.abletwine.match.index.NearMisses;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableReader;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -89,9 +89,8 @@ public final class RecordFinder {
     long rows = 0;
     EncodedKeys[] keys = new EncodedKeys[columns.length];
     java.util.Arrays.setAll(keys, i -> new EncodedKeys());
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         for (int i = 0; i < columns.length; i++) {
           encoders.get(i).encode(batch, keys[i]);
         }
@@ -163,9 +162,10 @@ public final class RecordFinder {
   private List<NearMiss> near(String column, String value) {
     Map<@Nullable String, long[]> values = new LinkedHashMap<>();
     int at = table.schema().indexOf(column);
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch) && values.size() < MOST_VALUES) {
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next();
+          batch != null && values.size() < MOST_VALUES;
+          batch = reader.next()) {
         for (int row = 0; row < batch.rows(); row++) {
           String cell = batch.column(at).get(row);
           if (cell != null) {

@@ -2,11 +2,12 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
-import org.abletwine.table.ReadAhead;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.Workers;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a table holds.
@@ -126,16 +127,25 @@ public record TableProfile(
   }
 
   private static void forEachBatch(Table table, BatchAction action) {
-    try (ReadAhead reading = new ReadAhead(table)) {
-      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
-        if (!action.take(batch)) {
-          return;
-        }
-        reading.recycle(batch);
-      }
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new DataException("reading " + table.name() + " was interrupted", e);
-    }
+    Workers.each(
+        table,
+        table.schema().size(),
+        null,
+        () ->
+            new Workers.Worker() {
+              private @Nullable Batch parsed;
+
+              @Override
+              public void work(Batch batch) {
+                parsed = batch;
+              }
+
+              @Override
+              public boolean inOrder() {
+                Batch batch = parsed;
+                parsed = null;
+                return batch == null || action.take(batch);
+              }
+            });
   }
 }

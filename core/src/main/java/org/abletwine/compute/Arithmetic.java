@@ -5,7 +5,7 @@ import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.Locale;
-import org.abletwine.table.DatePatterns;
+import org.abletwine.table.text.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
 /** Nodes that compute numbers and days. */

@@ -3,8 +3,8 @@ package org.abletwine.compute;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
-import org.abletwine.table.DatePatterns;
-import org.abletwine.table.DecimalText;
+import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** CAST, and values as text. */

@@ -2,9 +2,9 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.DecimalText;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.Utf8;
 
 /**
  * Exact decimal arithmetic on digits and places that fit a long, with {@link BigDecimal} for what

@@ -1,12 +1,12 @@
 package org.abletwine.compute;
 
-import java.time.LocalDate;
 import java.util.List;
-import org.abletwine.step.Columns;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,7 +24,7 @@ public final class Expression {
   private Expression(Compiled compiled) {
     this.compiled = compiled;
     Scope scope = new Scope(compiled.columns(), compiled.where(), compiled.text());
-    Settings settings = compiled.settings();
+    Evaluation settings = compiled.settings();
     node = new NodeBuilder(scope, settings.today()).build(compiled.parsed(), compiled.wanted());
     inputs = List.copyOf(scope.used());
     frame = new Frame(compiled.where(), settings.errorsAreNull());
@@ -36,23 +36,12 @@ public final class Expression {
       net.sf.jsqlparser.expression.Expression parsed,
       Columns columns,
       String where,
-      Settings settings,
+      Evaluation settings,
       Kind wanted) {}
 
   /** Returns the same expression once more, for another thread. */
   public Expression another() {
     return new Expression(compiled);
-  }
-
-  /**
-   * How expressions are evaluated.
-   *
-   * @param errorsAreNull whether a row that cannot be computed gets null, and not ends the run
-   * @param today what CURRENT_DATE is; null to refuse it
-   */
-  public record Settings(boolean errorsAreNull, @Nullable LocalDate today) {
-    /** Errors end the run, and there is no current date. */
-    public static final Settings STRICT = new Settings(false, null);
   }
 
   /**
@@ -64,7 +53,7 @@ public final class Expression {
    * @param settings how it is evaluated
    * @throws SettingException when it cannot be read, names what is not there, or mixes kinds
    */
-  public static Expression of(String text, Columns columns, String where, Settings settings) {
+  public static Expression of(String text, Columns columns, String where, Evaluation settings) {
     return compile(text, columns, where, settings, Kind.ANY);
   }
 
@@ -78,7 +67,7 @@ public final class Expression {
    * @throws SettingException when it cannot be read, or is not a condition
    */
   public static Expression condition(
-      String text, Columns columns, String where, Settings settings) {
+      String text, Columns columns, String where, Evaluation settings) {
     return compile(text, columns, where, settings, Kind.TRUTH);
   }
 
@@ -91,12 +80,12 @@ public final class Expression {
    * @param settings how it is evaluated
    * @throws SettingException when it cannot be read, or is no number
    */
-  public static Expression number(String text, Columns columns, String where, Settings settings) {
+  public static Expression number(String text, Columns columns, String where, Evaluation settings) {
     return compile(text, columns, where, settings, Kind.NUMBER);
   }
 
   private static Expression compile(
-      String text, Columns columns, String where, Settings settings, Kind wanted) {
+      String text, Columns columns, String where, Evaluation settings, Kind wanted) {
     net.sf.jsqlparser.expression.Expression parsed = SqlText.parse(text, columns.names(), where);
     Expression expression =
         new Expression(new Compiled(text, parsed, columns.copy(), where, settings, wanted));

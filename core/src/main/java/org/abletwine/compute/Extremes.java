@@ -2,9 +2,9 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.util.Arrays;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.ValueOrder;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -3,8 +3,8 @@ package org.abletwine.compute;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.Map;
-import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.Batch;
 
 /** What a node needs to know while it is evaluated: the rows, and what to do with errors. */
 class Frame {

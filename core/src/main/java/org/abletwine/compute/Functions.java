@@ -10,7 +10,7 @@ import java.util.function.UnaryOperator;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.Function;
 import net.sf.jsqlparser.expression.TrimFunction;
-import org.abletwine.table.NearestName;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /** The scalar functions of ISO SQL that expressions may use. */

@@ -8,10 +8,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.index.GroupIndex;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.DecimalText;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -68,7 +69,7 @@ public final class GroupTotals {
       int counter,
       @Nullable ColumnType type,
       String what,
-      Expression.Settings settings) {
+      Evaluation settings) {
     this.function = function;
     this.extremes = new Extremes(function == Function.MIN, type);
     this.frame = new Frame(what, settings.errorsAreNull());

@@ -1,10 +1,10 @@
 package org.abletwine.compute;
 
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.DatePatterns;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
 /** The ends of an expression's branches: columns and literals. */

@@ -1,9 +1,9 @@
 package org.abletwine.compute;
 
 import java.math.BigDecimal;
-import org.abletwine.match.TextPattern;
-import org.abletwine.table.DecimalText;
-import org.abletwine.table.ValueOrder;
+import org.abletwine.match.index.TextPattern;
+import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /** Nodes with three-valued truth. */

@@ -43,9 +43,9 @@ import net.sf.jsqlparser.expression.operators.relational.InExpression;
 import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
 import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
 import net.sf.jsqlparser.schema.Column;
-import org.abletwine.match.TextPattern;
-import org.abletwine.table.DatePatterns;
-import org.abletwine.table.DecimalText;
+import org.abletwine.match.index.TextPattern;
+import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Turns a parsed expression into nodes, checking kinds on the way. */

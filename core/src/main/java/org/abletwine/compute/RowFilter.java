@@ -1,6 +1,7 @@
 package org.abletwine.compute;
 
-import org.abletwine.step.Columns;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 
@@ -10,7 +11,7 @@ import org.abletwine.table.Table;
  * Immutable; safe to share between threads.
  */
 public final class RowFilter {
-  private static final Expression.Settings UNFIT_IS_UNKNOWN = new Expression.Settings(true, null);
+  private static final Evaluation UNFIT_IS_UNKNOWN = new Evaluation(true, null);
 
   private final String text;
   private final Table table;

@@ -3,10 +3,10 @@ package org.abletwine.compute;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
-import org.abletwine.step.Columns;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /** The columns an expression may name. */

@@ -2,7 +2,7 @@ package org.abletwine.compute;
 
 import java.math.RoundingMode;
 import java.util.Arrays;
-import org.abletwine.table.DecimalText;
+import org.abletwine.table.text.DecimalText;
 
 /**
  * Arithmetic on whole columns of numbers that have one scale each: bounds are looked at once for

@@ -1,8 +1,8 @@
 package org.abletwine.compute;
 
 import java.math.BigDecimal;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /** The exact total of a column's numbers, in a long as long as it fits. Used by one thread. */

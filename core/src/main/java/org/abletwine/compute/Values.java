@@ -2,7 +2,7 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.util.Arrays;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -5,15 +5,15 @@ import java.util.function.Supplier;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 import org.abletwine.table.DataException;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,18 +30,19 @@ import org.jspecify.annotations.Nullable;
  * @param written its column of wrong values
  * @param meant its column of right values
  * @param part whether to replace inside the value
- * @param where which lines count, or null for all
+ * @param where a SQL condition over the columns of the table: which lines count; null for all
  * @param normalise steps for comparing whole values
  */
+@SuppressWarnings("exports") // prepare and check are for the engine
 public record Correction(
     String column,
     Table table,
     String written,
     String meant,
     boolean part,
-    @Nullable RowFilter where,
+    @Nullable String where,
     List<NormaliseStep> normalise)
-    implements Step {
+    implements RunStep {
 
   /** Copies the list. */
   public Correction {
@@ -81,6 +82,9 @@ public record Correction(
   /** Checks the names; the corrected column is a new one in place of the old. */
   private int names(Columns columns) {
     int number = columns.require(column, "correct");
+    if (where != null) {
+      RowFilter.parse(where, table);
+    }
     for (String name : new String[] {written, meant}) {
       if (table.schema().indexOf(name) < 0) {
         throw new SettingException(

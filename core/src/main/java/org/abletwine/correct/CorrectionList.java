@@ -7,13 +7,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
-import org.abletwine.table.TableReader;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /** The lines of a correction table, checked, and how often each was used. */
@@ -38,11 +39,13 @@ final class CorrectionList {
     CorrectionList list = new CorrectionList(correction);
     int written = correction.table().schema().require(correction.written(), list.table);
     int meant = correction.table().schema().require(correction.meant(), list.table);
-    Expression counts = correction.where() == null ? null : correction.where().start();
+    Expression counts =
+        correction.where() == null
+            ? null
+            : RowFilter.parse(correction.where(), correction.table()).start();
     correction.table().readAgain(); // a check reads the lines, and then the run does
-    try (TableReader reader = correction.table().open()) {
-      Batch batch = new Batch(correction.table().schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(correction.table())) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         CellVector wrong = batch.column(written);
         CellVector right = batch.column(meant);
         if (counts != null) {
@@ -104,13 +107,11 @@ final class CorrectionList {
   }
 
   private String normalised(String value) {
-    CellVector one = new CellVector();
-    one.clear();
-    one.append(value);
+    String compared = value;
     for (NormaliseStep step : normalise) {
-      step.apply(one, 1);
+      compared = step.apply(compared);
     }
-    return String.valueOf(one.get(0));
+    return compared;
   }
 
   List<Line> lines() {

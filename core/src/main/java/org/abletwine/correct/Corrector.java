@@ -1,6 +1,6 @@
 package org.abletwine.correct;
 
-import org.abletwine.step.StepWorker;
+import org.abletwine.step.run.StepWorker;
 
 /** Corrects values, and counts what it has done. Belongs to one thread. */
 abstract class Corrector implements StepWorker {

@@ -1,9 +1,9 @@
 package org.abletwine.correct;
 
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 
 /** Replaces inside values, line after line. */
 final class PartCorrector extends Corrector {

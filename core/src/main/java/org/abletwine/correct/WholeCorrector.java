@@ -4,10 +4,10 @@ import java.util.List;
 import java.util.function.Supplier;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Replaces whole values: the listed values stand in an index, cells are probed a batch at a time.

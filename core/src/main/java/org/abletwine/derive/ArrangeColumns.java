@@ -4,10 +4,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.figures.ColumnFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 
 /**
  * Renames columns and puts some of them first. Immutable.
@@ -15,7 +15,8 @@ import org.abletwine.step.Step;
  * @param rename the new name of each column renamed
  * @param first the columns to come first, by their new names; the others follow as they were
  */
-public record ArrangeColumns(Map<String, String> rename, List<String> first) implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record ArrangeColumns(Map<String, String> rename, List<String> first) implements RunStep {
 
   /** Copies map and list. */
   public ArrangeColumns {

@@ -4,15 +4,15 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.LookupFigures.Share;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,9 +24,10 @@ import org.jspecify.annotations.Nullable;
  * @param fill what to put where all are null; null to leave null
  * @param source a column to add that names the column taken; null for none
  */
+@SuppressWarnings("exports") // prepare and check are for the engine
 public record Coalesce(
     String column, List<String> from, @Nullable String fill, @Nullable String source)
-    implements Step {
+    implements RunStep {
 
   /** Copies the list. */
   public Coalesce {

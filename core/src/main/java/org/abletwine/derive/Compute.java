@@ -9,16 +9,17 @@ import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.LookupFigures.Share;
-import org.abletwine.step.Columns;
-import org.abletwine.step.NullReasons;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.NullReasons;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Adds a column computed by a SQL expression. Immutable.
@@ -27,8 +28,8 @@ import org.abletwine.table.SettingException;
  * @param expression how it is computed
  * @param settings how expressions are evaluated
  */
-public record Compute(String column, String expression, Expression.Settings settings)
-    implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record Compute(String column, String expression, Evaluation settings) implements RunStep {
 
   @Override
   public String title() {

@@ -3,15 +3,15 @@ package org.abletwine.derive;
 import java.util.List;
 import org.abletwine.compute.Total;
 import org.abletwine.figures.TotalFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Totals a column exactly at one point of a run, and counts its nulls; changes nothing. Immutable.
@@ -19,7 +19,8 @@ import org.abletwine.table.ColumnType;
  * @param column the column
  * @param when where in the run, for the figures
  */
-public record ControlTotal(String column, String when) implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record ControlTotal(String column, String when) implements RunStep {
 
   @Override
   public String title() {

@@ -2,17 +2,18 @@ package org.abletwine.derive;
 
 import java.util.List;
 import org.abletwine.figures.ColumnFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 
 /**
  * Leaves columns out of the output; later steps cannot use them. Immutable.
  *
  * @param names the columns
  */
-public record DropColumns(List<String> names) implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record DropColumns(List<String> names) implements RunStep {
 
   /** Copies the list. */
   public DropColumns {

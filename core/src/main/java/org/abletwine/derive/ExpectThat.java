@@ -10,17 +10,18 @@ import org.abletwine.compute.GroupTotals;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.ThatFigures;
 import org.abletwine.index.GroupIndex;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,7 +31,8 @@ import org.jspecify.annotations.Nullable;
  * @param condition the condition; columns stand within sum, avg, min, max or count
  * @param settings how expressions are evaluated
  */
-public record ExpectThat(String condition, Expression.Settings settings) implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record ExpectThat(String condition, Evaluation settings) implements RunStep {
   /** A total: its argument holds at most one level of brackets within brackets. */
   private static final Pattern CALL =
       Pattern.compile(
@@ -62,7 +64,7 @@ public record ExpectThat(String condition, Expression.Settings settings) impleme
    * @param argument of what
    */
   private record Call(GroupTotals.Function function, Expression argument) {
-    static Call of(String word, String text, Columns columns, Expression.Settings settings) {
+    static Call of(String word, String text, Columns columns, Evaluation settings) {
       boolean distinct = text.toLowerCase(Locale.ROOT).startsWith("distinct ");
       GroupTotals.Function function =
           GroupTotals.Function.valueOf(

@@ -8,18 +8,19 @@ import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.FormatFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.DatePatterns;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DatePatterns;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,9 +32,10 @@ import org.jspecify.annotations.Nullable;
  * @param decimals how many decimal places numbers leave with, 0 to 18; of no account for dates
  * @param settings what a value that is no date or number does
  */
+@SuppressWarnings("exports") // prepare and check are for the engine
 public record FormatColumn(
-    String column, @Nullable String datePattern, int decimals, Expression.Settings settings)
-    implements Step {
+    String column, @Nullable String datePattern, int decimals, Evaluation settings)
+    implements RunStep {
   private static final int MOST_DECIMALS = 18;
 
   @Override

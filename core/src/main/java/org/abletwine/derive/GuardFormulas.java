@@ -4,22 +4,23 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.GuardFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.DecimalText;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DecimalText;
 
 /**
  * Puts an apostrophe before cells that a spreadsheet would take for formulas: those that begin with
  * {@code = + - @}, a tab or a carriage return, and are no numbers. For the last of the steps.
  * Immutable.
  */
-public record GuardFormulas() implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record GuardFormulas() implements RunStep {
   private static final String SIGNS = "=+-@\t\r";
 
   @Override

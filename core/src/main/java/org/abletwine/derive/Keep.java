@@ -4,17 +4,18 @@ import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.KeepFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,9 +26,9 @@ import org.jspecify.annotations.Nullable;
  * @param form the table whose form that file takes after
  * @param settings how expressions are evaluated
  */
-public record Keep(
-    String condition, @Nullable Path leftOut, Table form, Expression.Settings settings)
-    implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluation settings)
+    implements RunStep {
 
   @Override
   public String title() {
@@ -50,13 +51,13 @@ public record Keep(
 
   /** Writes the rows left out, value by value: they are few beside the rows kept. */
   private static final class LeftOut {
-    private final TableSink sink;
+    private final BatchSink sink;
     private final int[] columns;
 
     LeftOut(Path file, Table form, Columns columns) {
       this.columns = columns.numbers();
       columns.readAll();
-      sink = Tables.sink(file);
+      sink = BatchSink.of(Tables.sink(file));
       try {
         sink.start(form, new Schema(List.copyOf(columns.names())));
       } catch (RuntimeException e) {
@@ -79,7 +80,7 @@ public record Keep(
     private final Expression condition;
     private final @Nullable LeftOut out;
 
-    private final TableSink.@Nullable Encoder encoder;
+    private final BatchSink.@Nullable Encoder encoder;
 
     private long rows;
     private long leftOut;

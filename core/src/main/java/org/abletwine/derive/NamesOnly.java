@@ -2,8 +2,8 @@ package org.abletwine.derive;
 
 import org.abletwine.figures.ColumnFigures;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.StepWorker;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.StepWorker;
 
 /** A step that only changes which columns are asked for, in which order and by which name. */
 final class NamesOnly implements PreparedStep {

@@ -12,16 +12,16 @@ import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.lookup.Attribute;
-import org.abletwine.step.Columns;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.Output;
 import org.abletwine.table.Schema;
-import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.output.Output;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -35,7 +35,7 @@ final class PreparedRollup implements PreparedStep {
   private final List<@Nullable ColumnType> types = new ArrayList<>();
   private final List<RollupWorker> workers = new ArrayList<>();
   private @Nullable RollupFigures figures;
-  private @Nullable TableSink sink;
+  private @Nullable BatchSink sink;
 
   PreparedRollup(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
     this.rollup = rollup;
@@ -63,7 +63,7 @@ final class PreparedRollup implements PreparedStep {
     int[] columns = IntStream.range(0, names.size()).toArray();
     Batch batch = new Batch(names.size());
     batch.clear(1, '\0');
-    TableSink into = Tables.sink(rollup.file());
+    BatchSink into = BatchSink.of(Tables.sink(rollup.file()));
     sink = into;
     into.start(rollup.form(), new Schema(names));
     for (List<@Nullable String> line : figures.groups()) {

@@ -3,17 +3,17 @@ package org.abletwine.derive;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.compute.Expression;
 import org.abletwine.lookup.Aggregate;
 import org.abletwine.lookup.Attribute;
-import org.abletwine.step.Columns;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.ValueOrder;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -27,14 +27,15 @@ import org.jspecify.annotations.Nullable;
  * @param form the table whose form that file takes after
  * @param settings whether a cell that cannot be totalled ends the run
  */
+@SuppressWarnings("exports") // prepare and check are for the engine
 public record Rollup(
     List<String> by,
     List<Attribute> totals,
     boolean grandTotal,
     @Nullable Path file,
     Table form,
-    Expression.Settings settings)
-    implements Step {
+    Evaluation settings)
+    implements RunStep {
   static final String WHERE = "rollups";
 
   /** Copies the lists. */

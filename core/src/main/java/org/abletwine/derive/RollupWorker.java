@@ -5,10 +5,10 @@ import java.util.List;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.lookup.Attribute;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /** A rollup at work: groups by a hash index, totals in flat arrays. Belongs to one thread. */

@@ -8,16 +8,20 @@ import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
-import org.abletwine.step.Columns;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Progress;
 import org.abletwine.step.Step;
-import org.abletwine.table.OutputGroup;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.Workers;
+import org.abletwine.table.output.OutputGroup;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -27,12 +31,16 @@ import org.jspecify.annotations.Nullable;
 public final class Enrichment {
   private final Table transactions;
   private final String title;
-  private final List<Step> steps;
+  private final List<RunStep> steps;
   private final long mostRows;
   private final int workers;
   private final @Nullable String measure;
+  private final Progress progress;
+  private final Exceptions exceptions;
 
   private Enrichment(Builder builder) {
+    this.progress = builder.progress;
+    this.exceptions = builder.exceptions;
     this.transactions = builder.transactions;
     this.title = builder.title;
     this.steps = List.copyOf(builder.steps);
@@ -97,7 +105,7 @@ public final class Enrichment {
    * @throws org.abletwine.table.DataException when the data stops the run
    */
   public RunRecord writeTo(TableSink sink) {
-    return writeTo(sink, RunContext.QUIET);
+    return writeTo(sink, new RunContext(progress, exceptions));
   }
 
   /**
@@ -109,7 +117,9 @@ public final class Enrichment {
    * @throws SettingException when a step does not fit the columns
    * @throws org.abletwine.table.DataException when the data stops the run
    */
+  @SuppressWarnings("exports") // for runs of a plan
   public RunRecord writeTo(TableSink sink, RunContext context) {
+    BatchSink into = BatchSink.of(sink);
     Instant started = Instant.now();
     long begun = System.nanoTime();
     Columns columns =
@@ -119,7 +129,7 @@ public final class Enrichment {
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try {
-      RunRecord record = run(sink, context.with(workers), columns, runners, started, begun);
+      RunRecord record = run(into, context.with(workers), columns, runners, started, begun);
       done = true;
       return record;
     } finally {
@@ -130,13 +140,13 @@ public final class Enrichment {
   }
 
   private RunRecord run(
-      TableSink sink,
+      BatchSink sink,
       RunContext context,
       Columns columns,
       List<PreparedStep> runners,
       Instant started,
       long begun) {
-    for (Step step : steps) {
+    for (RunStep step : steps) {
       runners.add(step.prepare(columns, context));
     }
     Schema output = new Schema(columns.names());
@@ -199,11 +209,13 @@ public final class Enrichment {
   /** Collects the settings of an enrichment. Not safe for use by several threads at once. */
   public static final class Builder {
     private final Table transactions;
-    private final List<Step> steps = new ArrayList<>();
+    private final List<RunStep> steps = new ArrayList<>();
     private String title;
     private long mostRows = Long.MAX_VALUE;
     private int workers = Workers.usual();
     private @Nullable String measure;
+    private Progress progress = Progress.NONE;
+    private Exceptions exceptions = Exceptions.NONE;
 
     private Builder(Table transactions) {
       this.transactions = transactions;
@@ -222,6 +234,18 @@ public final class Enrichment {
       return this;
     }
 
+    /** States who is told about the tables being read; nobody unless stated. */
+    public Builder progress(Progress told) {
+      progress = told;
+      return this;
+    }
+
+    /** States who is told about the rows that need attention; nobody unless stated. */
+    public Builder exceptions(Exceptions told) {
+      exceptions = told;
+      return this;
+    }
+
     /** Adds a lookup. */
     public Builder lookup(org.abletwine.lookup.Lookup lookup) {
       return step(lookup);
@@ -229,7 +253,11 @@ public final class Enrichment {
 
     /** Adds a step, to be taken after those added before. */
     public Builder step(Step step) {
-      steps.add(step);
+      if (!(step instanceof RunStep own)) {
+        throw new IllegalArgumentException(
+            "step \"" + step.title() + "\" is none of those that an enrichment can take");
+      }
+      steps.add(own);
       return this;
     }
 
@@ -267,7 +295,7 @@ public final class Enrichment {
      */
     public Enrichment build() {
       List<String> names = new ArrayList<>();
-      for (Step step : steps) {
+      for (RunStep step : steps) {
         if (step instanceof org.abletwine.lookup.Lookup lookup) {
           if (names.contains(lookup.name())) {
             throw new SettingException(

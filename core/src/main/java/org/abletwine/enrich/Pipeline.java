@@ -2,21 +2,22 @@ package org.abletwine.enrich;
 
 import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
-import org.abletwine.step.Columns;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.RunContext;
-import org.abletwine.table.Pieces;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableSink;
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.Workers;
 
 /**
  * Takes the transactions through the steps to the sink, by several workers.
  *
  * <p>Who owns what: the place in the table belongs to whoever cuts, under a lock ({@link Workers}).
  * A piece of it, the batch parsed from it, the columns added, and everything a step changes while
- * it works ({@link org.abletwine.step.StepWorker}, with its expressions, counters and scratch)
+ * it works ({@link org.abletwine.step.run.StepWorker}, with its expressions, counters and scratch)
  * belong to one {@link RunWorker}, hence to one thread. References and indexes are shared, and do
  * not change once they are loaded, but for sets of rows found while looking, which are safe for use
  * by several threads. The sink, the exceptions and the rows left out belong to the worker whose
@@ -26,7 +27,7 @@ import org.abletwine.table.Workers;
 final class Pipeline {
   private final Table transactions;
   private final List<PreparedStep> steps;
-  private final TableSink sink;
+  private final BatchSink sink;
   private final int[] columns;
   private final int first;
   private final long mostRows;
@@ -40,7 +41,7 @@ final class Pipeline {
   Pipeline(
       Table transactions,
       List<PreparedStep> steps,
-      TableSink sink,
+      BatchSink sink,
       Columns columns,
       long mostRows,
       RunContext context) {
@@ -84,7 +85,7 @@ final class Pipeline {
   }
 
   void run() {
-    try (Pieces pieces = transactions.pieces(first)) {
+    try (Pieces pieces = BatchTable.of(transactions).pieces(first, null)) {
       Runnable ended = context.progress().reading(transactions, pieces::bytesRead, rowsIn::sum);
       try {
         Workers.run(pieces, count, false, this::worker);

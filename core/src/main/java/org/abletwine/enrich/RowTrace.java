@@ -1,22 +1,23 @@
 package org.abletwine.enrich;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.compute.Expression;
-import org.abletwine.step.Columns;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.PreparedStep;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
-import org.abletwine.step.StepWorker;
-import org.abletwine.step.Trace;
-import org.abletwine.table.Batch;
-import org.abletwine.table.ReadAhead;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.Table;
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,7 +33,7 @@ final class RowTrace {
     this.transactions = transactions;
   }
 
-  @Nullable TracedRow of(List<Step> steps, long rowNumber, @Nullable Expression where) {
+  @Nullable TracedRow of(List<RunStep> steps, long rowNumber, @Nullable Expression where) {
     Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
     RunContext context =
         new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual());
@@ -41,7 +42,7 @@ final class RowTrace {
     numbers.add(numbersOf(columns));
     List<PreparedStep> runners = new ArrayList<>();
     try {
-      for (Step step : steps) {
+      for (RunStep step : steps) {
         runners.add(step.prepare(columns, context));
         numbers.add(numbersOf(columns));
       }
@@ -52,23 +53,24 @@ final class RowTrace {
   }
 
   private @Nullable TracedRow found(
-      List<Step> steps,
+      List<RunStep> steps,
       long rowNumber,
       @Nullable Expression where,
       List<PreparedStep> runners,
       List<Map<String, Integer>> numbers) {
-    try (ReadAhead reading = new ReadAhead(transactions)) {
-      for (Batch batch = reading.next(); batch != null; batch = reading.next()) {
+    BitSet wanted = null;
+    if (where == null && rowNumber < Integer.MAX_VALUE) {
+      wanted = new BitSet();
+      wanted.set((int) rowNumber);
+    }
+    try (BatchReader reader = new BatchReader(transactions, transactions.schema().size(), wanted)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         int row = find(batch, rowNumber, where);
         if (row >= 0) {
           batch.pick(new int[] {row}, 1);
           return apply(batch, steps, runners, numbers);
         }
-        reading.recycle(batch);
       }
-      return null;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
       return null;
     }
   }
@@ -83,13 +85,11 @@ final class RowTrace {
   }
 
   private static int find(Batch batch, long rowNumber, @Nullable Expression where) {
-    if (where == null) {
-      long row = rowNumber - batch.firstRow();
-      return row >= 0 && row < batch.rows() ? (int) row : -1;
+    if (where != null) {
+      where.over(batch);
     }
-    where.over(batch);
     for (int row = 0; row < batch.rows(); row++) {
-      if (where.isTrue(row)) {
+      if (where == null ? batch.rowNumber(row) == rowNumber : where.isTrue(row)) {
         return row;
       }
     }
@@ -98,7 +98,7 @@ final class RowTrace {
 
   private TracedRow apply(
       Batch batch,
-      List<Step> steps,
+      List<RunStep> steps,
       List<PreparedStep> runners,
       List<Map<String, Integer>> numbers) {
     long number = batch.rowNumber(0);

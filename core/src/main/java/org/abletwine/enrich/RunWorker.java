@@ -2,17 +2,17 @@ package org.abletwine.enrich;
 
 import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
-import org.abletwine.step.StepWorker;
-import org.abletwine.table.Batch;
-import org.abletwine.table.TableSink;
-import org.abletwine.table.Workers;
+import org.abletwine.step.run.StepWorker;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /** One worker of a run: takes rows through its own part of each step. Belongs to one thread. */
 final class RunWorker implements Workers.Worker {
   private final List<StepWorker> steps;
   private final @Nullable InRowOrder exceptions;
-  private final TableSink.Encoder encoder;
+  private final BatchSink.Encoder encoder;
   private final int[] columns;
   private final long mostRows;
   private final Counted counted;
@@ -29,7 +29,7 @@ final class RunWorker implements Workers.Worker {
   RunWorker(
       List<StepWorker> steps,
       @Nullable InRowOrder exceptions,
-      TableSink.Encoder encoder,
+      BatchSink.Encoder encoder,
       int[] columns,
       long mostRows,
       Counted counted) {

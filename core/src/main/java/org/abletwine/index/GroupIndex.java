@@ -5,9 +5,9 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.abletwine.table.ByteHash;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.ByteHash;
 import org.jspecify.annotations.Nullable;
 
 /**

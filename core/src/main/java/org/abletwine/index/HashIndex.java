@@ -2,7 +2,7 @@ package org.abletwine.index;
 
 import java.io.Serializable;
 import java.util.Arrays;
-import org.abletwine.key.EncodedKeys;
+import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.table.DataException;
 
 /**

@@ -5,8 +5,8 @@ import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.util.Arrays;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

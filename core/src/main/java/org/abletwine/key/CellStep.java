@@ -1,7 +1,7 @@
 package org.abletwine.key;
 
 import java.util.Objects;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * A step that looks at one cell at a time. Cells that a quick test shows to be in their final form

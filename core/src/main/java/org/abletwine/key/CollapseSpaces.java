@@ -1,5 +1,7 @@
 package org.abletwine.key;
 
+import org.abletwine.key.encode.Spaces;
+
 /** Makes every run of spaces within a cell one plain space. */
 final class CollapseSpaces extends CellStep {
   private static final long serialVersionUID = 1L;

@@ -1,7 +1,7 @@
 package org.abletwine.key;
 
-import org.abletwine.table.CellVector;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Utf8;
 
 /** Steps at the ends of a cell: they move positions and copy nothing. */
 final class Ends {

@@ -3,7 +3,7 @@ package org.abletwine.key;
 import java.text.Normalizer;
 import java.util.Locale;
 import java.util.Objects;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Folds case. Beyond ASCII: compatibility composition (Unicode NFKC, so full-width and decomposed

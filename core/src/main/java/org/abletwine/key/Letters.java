@@ -1,7 +1,7 @@
 package org.abletwine.key;
 
 import java.text.Normalizer;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.text.Utf8;
 
 /** Steps that leave characters out by their kind. */
 final class Letters {

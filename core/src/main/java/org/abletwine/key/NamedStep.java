@@ -1,10 +1,12 @@
 package org.abletwine.key;
 
+import org.abletwine.key.encode.CellsStep;
+
 /**
  * A step of this package: two are equal when they are of one class and one name. A step whose name
  * does not tell all of it says more.
  */
-abstract class NamedStep implements NormaliseStep {
+abstract class NamedStep implements CellsStep {
   private static final long serialVersionUID = 1L;
 
   private final String name;

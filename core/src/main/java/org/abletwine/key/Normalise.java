@@ -4,8 +4,8 @@ import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.List;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 
 /**
  * The normalise steps, by their plain names. Each is immutable and safe to share between threads;

@@ -1,11 +1,11 @@
 package org.abletwine.key;
 
 import java.io.Serializable;
-import org.abletwine.table.CellVector;
 
 /**
  * One step that makes keys agree which two systems write differently. It changes what is compared,
- * never what is written out. Implementations are immutable and safe to share between threads.
+ * never what is written out. Give one of your own by its name and what it makes of a text.
+ * Implementations are immutable and safe to share between threads.
  */
 public interface NormaliseStep extends Serializable {
 
@@ -13,11 +13,10 @@ public interface NormaliseStep extends Serializable {
   String name();
 
   /**
-   * Applies the step to every cell that is not null. The positions may be moved freely; the
-   * characters only after {@link CellVector#takeOwnership()}.
+   * What the step makes of a value.
    *
-   * @param cells the cells, changed in place
-   * @param rows how many
+   * @param value a key part, not null
+   * @return what is to be compared in its place; empty counts as a blank key
    */
-  void apply(CellVector cells, int rows);
+  String apply(String value);
 }

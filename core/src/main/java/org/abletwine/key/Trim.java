@@ -1,6 +1,7 @@
 package org.abletwine.key;
 
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.Spaces;
+import org.abletwine.table.batch.CellVector;
 
 /** Leaves out spaces at both ends, every kind that {@link Spaces} knows. */
 final class Trim extends NamedStep {

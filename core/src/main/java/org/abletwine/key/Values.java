@@ -4,9 +4,10 @@ import com.google.re2j.Pattern;
 import java.math.BigDecimal;
 import java.time.LocalDateTime;
 import java.util.List;
+import org.abletwine.key.encode.Spaces;
 import org.abletwine.table.DataException;
-import org.abletwine.table.DatePatterns;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.Utf8;
 
 /** Steps that read a cell as something: a number, a date, a pattern. */
 final class Values {

@@ -9,8 +9,8 @@ import java.util.Locale;
 import java.util.Objects;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.DecimalText;
-import org.abletwine.table.ValueOrder;
+import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**

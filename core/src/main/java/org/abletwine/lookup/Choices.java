@@ -7,12 +7,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
-import org.abletwine.match.RuleChain;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.lookup.rows.Newest;
+import org.abletwine.lookup.rows.RowNumbers;
+import org.abletwine.match.index.RuleChain;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -3,7 +3,7 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.abletwine.table.CellVector;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

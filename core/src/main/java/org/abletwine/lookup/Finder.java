@@ -4,7 +4,7 @@ import java.io.Serializable;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
-import org.abletwine.match.RuleChain;
+import org.abletwine.match.index.RuleChain;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -6,13 +6,14 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.match.PatternSteps;
-import org.abletwine.match.RuleChain;
-import org.abletwine.match.RuleIndexes;
-import org.abletwine.match.RuleRows;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.lookup.rows.RowNumbers;
+import org.abletwine.match.index.PatternSteps;
+import org.abletwine.match.index.RuleChain;
+import org.abletwine.match.index.RuleIndexes;
+import org.abletwine.match.index.RuleRows;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.CellVector;
 
 /** Collects the keys of a reference's rows, and builds what finds them. */
 final class FinderBuilder {

@@ -5,7 +5,7 @@ import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
-import org.abletwine.match.PatternSteps;
+import org.abletwine.match.index.PatternSteps;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -4,12 +4,13 @@ import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.abletwine.index.HashIndex;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.match.RuleChain;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.match.index.RuleChain;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -68,7 +69,7 @@ final class KeyProbe {
     for (int rule = 0; rule < ruled.length; rule++) {
       batch.copySlices(ruled[rule], ruleColumns[rule]);
       for (NormaliseStep step : ruleSteps[rule]) {
-        step.apply(ruled[rule], rows);
+        CellsStep.apply(step, ruled[rule], rows);
       }
     }
   }

@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.match.RuleIndex;
-import org.abletwine.table.Batch;
+import org.abletwine.match.index.RuleIndex;
+import org.abletwine.table.batch.Batch;
 import org.jspecify.annotations.Nullable;
 
 /**

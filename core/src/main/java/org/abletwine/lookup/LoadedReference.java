@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import org.abletwine.index.RowStore;
+import org.abletwine.lookup.rows.RowNumbers;
 
 /**
  * A reference in memory: its rows (attributes brought first, then the key as written), how to find

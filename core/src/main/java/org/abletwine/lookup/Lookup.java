@@ -11,13 +11,13 @@ import java.util.function.Supplier;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.step.Columns;
-import org.abletwine.step.PreparedStep;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
-import org.abletwine.step.Step;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.RunStep;
 import org.abletwine.table.Table;
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,7 +29,8 @@ import org.jspecify.annotations.Nullable;
  * attributes null; several reference rows that disagree are flagged; no column marks the outcome;
  * the lookup is called after its reference.
  */
-public final class Lookup implements Step {
+@SuppressWarnings("exports") // prepare and check are for the engine
+public final class Lookup implements RunStep {
   final Table reference;
   final String name;
   final List<KeyPart> key;
@@ -228,8 +229,8 @@ public final class Lookup implements Step {
   }
 
   /** Returns the condition on the rows of the reference, or null. */
-  public @Nullable RowFilter rowFilter() {
-    return where;
+  public @Nullable String condition() {
+    return where == null ? null : where.toString();
   }
 
   /** Returns the table to fetch from. */

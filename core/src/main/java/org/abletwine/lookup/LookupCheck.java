@@ -5,11 +5,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.abletwine.match.MatchRule;
-import org.abletwine.match.PatternSteps;
-import org.abletwine.step.Columns;
+import org.abletwine.match.index.PatternSteps;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 
 /** Checks a lookup's settings, before any row is read. */
 final class LookupCheck {

@@ -3,9 +3,9 @@ package org.abletwine.lookup;
 import java.util.stream.Collectors;
 import org.abletwine.index.HashIndex;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.Trace;
-import org.abletwine.table.Batch;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.Batch;
 
 /** Says in words what has become of rows, to whoever listens. Belongs to one thread. */
 final class LookupTelling {

@@ -3,9 +3,10 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.step.Trace;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.step.run.Trace;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /** Puts what a lookup did with one row into words. Decides nothing. */
@@ -31,7 +32,7 @@ final class LookupTrace {
       cell.append(value);
       text.append(Trace.shown(value));
       for (NormaliseStep step : KeyLayout.stepsOf(lookup, one, true)) {
-        step.apply(cell, 1);
+        CellsStep.apply(step, cell, 1);
         String made = Trace.shown(cell.get(0));
         text.append("; ").append(step.name()).append(": ").append(made);
       }

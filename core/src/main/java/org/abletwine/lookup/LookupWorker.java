@@ -3,12 +3,12 @@ package org.abletwine.lookup;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
-import org.abletwine.match.RuleIndex;
+import org.abletwine.match.index.RuleIndex;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.StepWorker;
-import org.abletwine.step.Trace;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.run.StepWorker;
+import org.abletwine.step.run.Trace;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

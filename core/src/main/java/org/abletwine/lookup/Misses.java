@@ -3,7 +3,7 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.match.RuleIndex;
+import org.abletwine.match.index.RuleIndex;
 
 /** Counts the ways in which values miss an ordered rule, with the first of each kind in words. */
 final class Misses {

@@ -2,9 +2,9 @@ package org.abletwine.lookup;
 
 import java.util.function.Supplier;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.Prepared;
-import org.abletwine.step.PreparedStep;
-import org.abletwine.step.Trace;
+import org.abletwine.step.run.Prepared;
+import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.Trace;
 
 /** Prepares a lookup for one run: its references are loaded, and shared by its workers. */
 final class PreparedLookup {

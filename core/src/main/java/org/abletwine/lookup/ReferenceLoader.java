@@ -10,20 +10,25 @@ import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.lookup.LoadedReference.Collisions;
 import org.abletwine.lookup.LoadedReference.LeftOutDuplicate;
+import org.abletwine.lookup.rows.DuplicateRows;
+import org.abletwine.lookup.rows.Newest;
+import org.abletwine.lookup.rows.RowNumbers;
 import org.abletwine.step.Progress;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.Pieces;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.Workers;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a reference once and builds what a lookup needs of it. */
@@ -72,7 +77,7 @@ final class ReferenceLoader {
 
   private LoadedReference read(Progress progress, int workers) {
     Table table = lookup.reference;
-    try (Pieces pieces = table.pieces(table.schema().size())) {
+    try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null)) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
         Workers.run(pieces, workers, true, Part::new);
@@ -135,7 +140,7 @@ final class ReferenceLoader {
         for (int v = 0; v < ruled[rule].length; v++) {
           read.copySlices(ruled[rule][v], ruleColumns[rule][v]);
           for (NormaliseStep step : ruleSteps[rule]) {
-            step.apply(ruled[rule][v], read.rows());
+            CellsStep.apply(step, ruled[rule][v], read.rows());
           }
         }
       }

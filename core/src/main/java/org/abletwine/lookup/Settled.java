@@ -1,9 +1,9 @@
 package org.abletwine.lookup;
 
 import java.util.Arrays;
-import org.abletwine.match.RuleIndex;
-import org.abletwine.table.Batch;
+import org.abletwine.match.index.RuleIndex;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.Batch;
 
 /**
  * What has become of each row of a batch: found first in the lookup's own reference, then, where

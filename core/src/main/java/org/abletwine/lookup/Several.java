@@ -2,8 +2,8 @@ package org.abletwine.lookup;
 
 import java.util.List;
 import java.util.Locale;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -1,10 +1,10 @@
 package org.abletwine.lookup;
 
 import java.util.List;
-import org.abletwine.match.RuleChain;
-import org.abletwine.match.RuleIndex;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.match.index.RuleChain;
+import org.abletwine.match.index.RuleIndex;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -8,8 +8,9 @@ import java.util.stream.IntStream;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -124,7 +125,7 @@ final class StepGains {
   private void apply(int stage, CellVector[] sides) {
     for (int part = 0; part < sides.length; part++) {
       if (stage < steps[part].length) {
-        steps[part][stage].apply(sides[part], sides[part].rows());
+        CellsStep.apply(steps[part][stage], sides[part], sides[part].rows());
       }
     }
   }

@@ -1,6 +1,9 @@
 package org.abletwine.match;
 
 import java.util.List;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.match.index.Bands;
+import org.abletwine.table.Table;
 
 /**
  * How the bands of a table lie.
@@ -11,6 +14,24 @@ import java.util.List;
  * @param findings what is wrong or worth knowing, by partition and then from low to high
  */
 public record BandReport(long rows, int partitions, long blankRows, List<Finding> findings) {
+
+  /**
+   * Looks at the bands of a table. Bands are taken with their lower end in and their upper end out,
+   * so that one may begin where another ends. Holds the bands in memory.
+   *
+   * @param table the table
+   * @param keyColumns numbers of columns that must be equal for bands to belong together; may be
+   *     none
+   * @param ends the column of the lower ends, and that of the upper ends if there is one
+   * @param normalise steps applied to key parts and ends
+   * @return what was found
+   * @throws org.abletwine.table.DataException when the table cannot be read or an end cannot be
+   *     ordered
+   */
+  public static BandReport of(
+      Table table, int[] keyColumns, int[] ends, List<NormaliseStep> normalise) {
+    return Bands.of(table, keyColumns, ends, normalise);
+  }
 
   /** Kinds of findings. */
   public enum Kind {

@@ -77,11 +77,13 @@ public record MatchRule(
     /** Neither does. */
     NEITHER;
 
-    boolean lowerIn() {
+    /** Returns whether the lower end belongs to the band. */
+    public boolean lowerIn() {
       return this == LOWER || this == BOTH;
     }
 
-    boolean upperIn() {
+    /** Returns whether the upper end does. */
+    public boolean upperIn() {
       return this == UPPER || this == BOTH;
     }
   }

@@ -1,28 +1,10 @@
 package org.abletwine.step;
 
-/** The definition of one step of an enrichment. Immutable and safe to share between threads. */
+/**
+ * The definition of one step of an enrichment, such as a {@code Lookup} or a {@code Compute}: one
+ * of those that this library has. Immutable and safe to share between threads.
+ */
 public interface Step {
-
-  /**
-   * Prepares the step for one run: checks its settings against the columns so far, declares the
-   * columns it adds, and loads what it needs.
-   *
-   * @param columns the columns so far; the step adds its own
-   * @param context told about tables being read and rows that need attention
-   * @return the prepared step, for one run
-   * @throws org.abletwine.table.SettingException when a setting does not fit the columns
-   * @throws org.abletwine.table.DataException when a reference cannot be read
-   */
-  PreparedStep prepare(Columns columns, RunContext context);
-
-  /**
-   * Checks the step's settings against the columns so far and the heads of its references, without
-   * reading rows of references that may be large, and declares the columns it adds.
-   *
-   * @param columns the columns so far; the step adds its own
-   * @throws org.abletwine.table.SettingException when a setting does not fit
-   */
-  void check(Columns columns);
 
   /** Returns the step as a plan begins it, such as {@code lookup growers}. */
   String title();

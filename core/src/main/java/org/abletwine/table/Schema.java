@@ -3,6 +3,7 @@ package org.abletwine.table;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.table.text.NearestName;
 
 /**
  * The columns of a table: their names, in order. Names are unique and compared exactly. Immutable

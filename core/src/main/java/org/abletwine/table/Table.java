@@ -4,8 +4,9 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A table that can be read from start to end, as often as asked. Nothing here can change it.
- * Implementations are safe to share between threads; the readers they open are not.
+ * A table that can be read from start to end, as often as asked. Nothing here can change it. Give
+ * one of your own by saying its name, its columns and its rows: it is read by one thread, and its
+ * rows are worked on by all. Tables are safe to share between threads; the rows they give are not.
  */
 public interface Table {
 
@@ -20,18 +21,7 @@ public interface Table {
    *
    * @throws DataException when the table cannot be read
    */
-  TableReader open();
-
-  /**
-   * Starts reading at the first row, for several workers.
-   *
-   * @param first how many of the first cells of each row will be looked at, at least 1: the others
-   *     need not be found. Who wants all cells of a row calls {@link Batch#complete} first
-   * @throws DataException when the table cannot be read
-   */
-  default Pieces pieces(int first) {
-    return new BatchPieces(this);
-  }
+  Rows rows();
 
   /**
    * Says, before the table is opened, that it will be opened more than once. A table that can be

@@ -4,10 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.management.ThreadMXBean;
 import java.lang.management.ManagementFactory;
-import org.abletwine.step.Columns;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.Schema;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -29,7 +30,7 @@ class AllocationTest {
   void nothingIsAllocatedForARow(String text) {
     Columns columns =
         new Columns("t", new Schema(java.util.List.of("gross", "tare", "price", "moisture")));
-    Expression expression = Expression.of(text, columns, "compute x", Expression.Settings.STRICT);
+    Expression expression = Expression.of(text, columns, "compute x", Evaluation.STRICT);
     Batch batch = new Batch(4);
     batch.clear(1, ',');
     for (int row = 0; !batch.full(); row++) {

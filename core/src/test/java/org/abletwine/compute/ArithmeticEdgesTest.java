@@ -8,7 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.LongStream;
-import org.abletwine.table.DecimalText;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 

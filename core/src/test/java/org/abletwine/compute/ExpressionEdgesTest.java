@@ -5,13 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.math.BigDecimal;
 import java.util.List;
-import org.abletwine.step.Columns;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -20,14 +21,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Expressions at the bounds of what they take, and the words with which they refuse the rest. */
 class ExpressionEdgesTest {
-  private static final Expression.Settings LENIENT = new Expression.Settings(true, null);
+  private static final Evaluation LENIENT = new Evaluation(true, null);
 
   private static Columns columns(String... names) {
     return new Columns("tickets.csv", new Schema(List.of(names)));
   }
 
   private static Expression of(String text) {
-    return Expression.of(text, columns("a", "word"), "compute x", Expression.Settings.STRICT);
+    return Expression.of(text, columns("a", "word"), "compute x", Evaluation.STRICT);
   }
 
   private static @Nullable String value(String text) {
@@ -191,10 +192,7 @@ class ExpressionEdgesTest {
     assertThatThrownBy(
             () ->
                 Expression.of(
-                    text,
-                    columns("a", "select", "from", "where"),
-                    "compute x",
-                    Expression.Settings.STRICT))
+                    text, columns("a", "select", "from", "where"), "compute x", Evaluation.STRICT))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining(message);
   }
@@ -203,9 +201,7 @@ class ExpressionEdgesTest {
   void aHintIsGivenOnlyWhereItHelps() {
     assertThatThrownBy(() -> of("a + )")).hasMessageNotContaining("double quotes");
     assertThatThrownBy(
-            () ->
-                Expression.of(
-                    "select + )", columns("select"), "compute x", Expression.Settings.STRICT))
+            () -> Expression.of("select + )", columns("select"), "compute x", Evaluation.STRICT))
         .hasMessageNotContaining("double quotes");
     assertThatThrownBy(() -> of("a +\n\n * word"))
         .hasMessageContaining("it goes wrong after `a + *`");

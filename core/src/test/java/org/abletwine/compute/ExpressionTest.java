@@ -8,12 +8,13 @@ import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Random;
-import org.abletwine.step.Columns;
-import org.abletwine.table.Batch;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -56,10 +57,7 @@ class ExpressionTest {
   private static @Nullable String value(String expression) {
     Expression compiled =
         Expression.of(
-            expression,
-            columns(),
-            "compute x",
-            new Expression.Settings(false, LocalDate.of(2026, 9, 1)));
+            expression, columns(), "compute x", new Evaluation(false, LocalDate.of(2026, 9, 1)));
     compiled.over(Batch.ofOneRow(ROW));
     return compiled.text(0);
   }
@@ -232,8 +230,7 @@ class ExpressionTest {
   }
 
   private static BigDecimal of(String expression, Columns columns, String x, String y) {
-    Expression compiled =
-        Expression.of(expression, columns, "compute x", Expression.Settings.STRICT);
+    Expression compiled = Expression.of(expression, columns, "compute x", Evaluation.STRICT);
     compiled.over(Batch.ofOneRow(x, y));
     return new BigDecimal(String.valueOf(compiled.text(0)));
   }
@@ -337,7 +334,7 @@ class ExpressionTest {
     Columns columns = new Columns("t", new Schema(List.of("x")));
     String half = "y".repeat(60_000);
     for (String text : List.of("x || x", "replace(x, 'y', 'yy')")) {
-      Expression grows = Expression.of(text, columns, "compute x", Expression.Settings.STRICT);
+      Expression grows = Expression.of(text, columns, "compute x", Evaluation.STRICT);
       assertThatThrownBy(() -> grows.over(Batch.ofOneRow(half)))
           .isInstanceOf(DataException.class)
           .hasMessageContaining("120000 characters, more than 100000");
@@ -354,8 +351,7 @@ class ExpressionTest {
     for (String pattern :
         List.of("%a".repeat(300) + "%b", "%" + "a".repeat(1_000) + "b%", "%a%".repeat(300))) {
       Expression like =
-          Expression.condition(
-              "x like '" + pattern + "'", columns, "keep", Expression.Settings.STRICT);
+          Expression.condition("x like '" + pattern + "'", columns, "keep", Evaluation.STRICT);
       like.over(Batch.ofOneRow(text));
       assertThat(like.isTrue(0)).isEqualTo(!pattern.contains("b"));
     }
@@ -365,10 +361,7 @@ class ExpressionTest {
   void aRowWithSeveralErrorsCountsOnce() {
     Expression lenient =
         Expression.of(
-            "coalesce(a / 0, b / 0, word + 1)",
-            columns(),
-            "compute x",
-            new Expression.Settings(true, null));
+            "coalesce(a / 0, b / 0, word + 1)", columns(), "compute x", new Evaluation(true, null));
     lenient.over(Batch.ofOneRow(ROW));
     assertThat(lenient.text(0)).isNull();
     assertThat(lenient.errors().count()).isEqualTo(1);
@@ -378,7 +371,7 @@ class ExpressionTest {
   void aColumnOfWholeNumbersTakesNoOthers() {
     Columns columns = new Columns("t", new Schema(List.of("kg")));
     columns.typed("kg", ColumnType.of(ColumnType.Kind.INTEGER));
-    Expression doubled = Expression.of("kg * 2", columns, "compute x", Expression.Settings.STRICT);
+    Expression doubled = Expression.of("kg * 2", columns, "compute x", Evaluation.STRICT);
     doubled.over(Batch.ofOneRow("7.0"));
     assertThat(doubled.text(0)).isEqualTo("14.0");
     assertThatThrownBy(() -> doubled.over(Batch.ofOneRow("1.5")))
@@ -389,7 +382,7 @@ class ExpressionTest {
   @Test
   void theCurrentDateMustBeStated() {
     assertThatThrownBy(
-            () -> Expression.of("current_date", columns(), "compute x", Expression.Settings.STRICT))
+            () -> Expression.of("current_date", columns(), "compute x", Evaluation.STRICT))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("unless the plan states it");
   }
@@ -401,7 +394,7 @@ class ExpressionTest {
         .isInstanceOf(DataException.class)
         .hasMessageContaining("row 1, compute x");
     Expression lenient =
-        Expression.of(expression, columns(), "compute x", new Expression.Settings(true, null));
+        Expression.of(expression, columns(), "compute x", new Evaluation(true, null));
     lenient.over(Batch.ofOneRow(ROW));
     assertThat(lenient.text(0)).isNull();
     assertThat(lenient.errors().count()).isEqualTo(1);

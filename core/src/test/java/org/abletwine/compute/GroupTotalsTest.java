@@ -12,11 +12,12 @@ import java.util.Random;
 import org.abletwine.BatchFilling;
 import org.abletwine.compute.GroupTotals.Function;
 import org.abletwine.index.GroupIndex;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.ValueOrder;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,13 +26,13 @@ import org.junit.jupiter.params.provider.EnumSource;
 
 /** Totals of groups and of a whole column, against big decimals that hold every value. */
 class GroupTotalsTest {
-  private static final Expression.Settings LENIENT = new Expression.Settings(true, null);
+  private static final Evaluation LENIENT = new Evaluation(true, null);
 
   /** A total over rows of a group and a value, in batches of three. */
   private static GroupTotals totals(
       Function function,
       @Nullable ColumnType type,
-      Expression.Settings settings,
+      Evaluation settings,
       BatchFilling filling,
       List<@Nullable String[]> rows) {
     GroupIndex index = new GroupIndex(1, GroupTotals.COUNTERS + 1);
@@ -47,7 +48,7 @@ class GroupTotalsTest {
   }
 
   private static GroupTotals of(
-      Function function, @Nullable ColumnType type, Expression.Settings settings, String... cells) {
+      Function function, @Nullable ColumnType type, Evaluation settings, String... cells) {
     List<@Nullable String[]> rows = new ArrayList<>();
     for (String cell : cells) {
       rows.add(new @Nullable String[] {"a", cell.equals("null") ? null : cell});
@@ -125,7 +126,7 @@ class GroupTotalsTest {
         }
       }
       BatchFilling filling = BatchFilling.values()[seed % BatchFilling.values().length];
-      GroupTotals totals = totals(function, null, Expression.Settings.STRICT, filling, rows);
+      GroupTotals totals = totals(function, null, Evaluation.STRICT, filling, rows);
       for (int group = 0; group < names.size(); group++) {
         same(function, totals.value(group), expected(function, held.get(group)));
       }
@@ -181,7 +182,7 @@ class GroupTotalsTest {
       })
   void ofOneGroup(String function, String cells, @Nullable String total) {
     Function of = Function.valueOf(function);
-    GroupTotals totals = of(of, null, Expression.Settings.STRICT, cells.split(","));
+    GroupTotals totals = of(of, null, Evaluation.STRICT, cells.split(","));
     assertThat(totals.value(0)).isEqualTo(total);
     assertThat(totals.grand()).isEqualTo(total);
     assertThat(totals.errors().count()).isZero();
@@ -217,7 +218,7 @@ class GroupTotalsTest {
       assertThat(lenient.errors().example())
           .startsWith("row 2, total of kg: ")
           .endsWith("not " + noun);
-      assertThatThrownBy(() -> of(of, type, Expression.Settings.STRICT, cells.split(",")))
+      assertThatThrownBy(() -> of(of, type, Evaluation.STRICT, cells.split(",")))
           .isInstanceOf(DataException.class)
           .hasMessageContaining(
               "row 2, total of kg: \"" + cells.split(",")[1] + "\" is not " + noun);
@@ -236,8 +237,7 @@ class GroupTotalsTest {
             new @Nullable String[] {"d", "1"},
             new @Nullable String[] {"b", "3"});
     for (Function function : Function.values()) {
-      GroupTotals totals =
-          totals(function, null, Expression.Settings.STRICT, BatchFilling.TEXT, rows);
+      GroupTotals totals = totals(function, null, Evaluation.STRICT, BatchFilling.TEXT, rows);
       String none = function.name().startsWith("COUNT") ? "0" : null;
       assertThat(List.of(0, 2)).allSatisfy(g -> assertThat(totals.value(g)).isEqualTo(none));
       assertThat(totals.grand())
@@ -254,8 +254,7 @@ class GroupTotalsTest {
   @Test
   void rowsAreCountedWhateverTheyHold() {
     GroupIndex index = new GroupIndex(1, GroupTotals.COUNTERS + 1);
-    GroupTotals totals =
-        new GroupTotals(Function.COUNT, index, 1, null, "rows", Expression.Settings.STRICT);
+    GroupTotals totals = new GroupTotals(Function.COUNT, index, 1, null, "rows", Evaluation.STRICT);
     Batch batch = new Batch(1);
     BatchFilling.CELLS.fill(
         batch,
@@ -282,8 +281,7 @@ class GroupTotalsTest {
             new @Nullable String[] {"a", "10"},
             new @Nullable String[] {"a", "9"},
             new @Nullable String[] {"b", "x"});
-    GroupTotals least =
-        totals(Function.MIN, null, Expression.Settings.STRICT, BatchFilling.TEXT, rows);
+    GroupTotals least = totals(Function.MIN, null, Evaluation.STRICT, BatchFilling.TEXT, rows);
     assertThat(least.value(0)).isEqualTo("10");
     assertThat(least.value(1)).isEqualTo("x");
     assertThat(least.grand()).isEqualTo("10");

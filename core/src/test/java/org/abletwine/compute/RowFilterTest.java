@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import org.abletwine.MemoryTable;
-import org.abletwine.table.Batch;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.Batch;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;

@@ -9,11 +9,12 @@ import java.util.List;
 import java.util.Random;
 import java.util.function.BinaryOperator;
 import java.util.stream.Stream;
-import org.abletwine.step.Columns;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
 import org.abletwine.table.Schema;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -157,7 +158,7 @@ class SharedScaleTest {
 
   private static CellVector computed(String text, Batch batch) {
     Columns columns = new Columns("tickets.csv", new Schema(List.of("a", "b")));
-    Expression expression = Expression.of(text, columns, "compute x", Expression.Settings.STRICT);
+    Expression expression = Expression.of(text, columns, "compute x", Evaluation.STRICT);
     expression.over(batch);
     CellVector target = new CellVector();
     target.clear();

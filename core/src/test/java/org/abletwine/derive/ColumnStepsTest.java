@@ -8,13 +8,13 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.FormatFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Lookup;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -24,8 +24,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Steps that make columns of columns. */
 class ColumnStepsTest {
-  private static final Expression.Settings STRICT = Expression.Settings.STRICT;
-  private static final Expression.Settings LENIENT = new Expression.Settings(true, null);
+  private static final Evaluation STRICT = Evaluation.STRICT;
+  private static final Evaluation LENIENT = new Evaluation(true, null);
 
   private final MemoryTable table =
       MemoryTable.of("t", "id,mobile,landline,kg", "1,m1,,10", "2,,l2,20.5", "3,,,x", "4,m4,l4,");

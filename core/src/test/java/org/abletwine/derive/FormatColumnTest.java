@@ -6,9 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.FormatFigures;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** How columns leave: dates by a pattern, numbers with so many places. */
 class FormatColumnTest {
-  private static final Expression.Settings LENIENT = new Expression.Settings(true, null);
+  private static final Evaluation LENIENT = new Evaluation(true, null);
 
   private final ListSink sink = new ListSink();
 
@@ -36,7 +36,7 @@ class FormatColumnTest {
   })
   void datesLeaveByThePattern(String pattern, String first, String second) {
     MemoryTable table = MemoryTable.of("t", "day", "2026-07-01", "2025-12-31", "");
-    run(table, new FormatColumn("day", pattern, 0, Expression.Settings.STRICT));
+    run(table, new FormatColumn("day", pattern, 0, Evaluation.STRICT));
     assertThat(sink.column("day")).containsExactly(first, second, null);
   }
 
@@ -45,14 +45,14 @@ class FormatColumnTest {
     MemoryTable table =
         MemoryTable.of("t", "day", "03/04/2026", "30/04/2026")
             .typed("day", ColumnType.Kind.DATE, "dd/MM/yyyy");
-    run(table, new FormatColumn("day", "yyyy-MM-dd", 0, Expression.Settings.STRICT));
+    run(table, new FormatColumn("day", "yyyy-MM-dd", 0, Evaluation.STRICT));
     assertThat(sink.column("day")).containsExactly("2026-04-03", "2026-04-30");
   }
 
   @Test
   void timesOfDayMayLeaveToo() {
     MemoryTable table = MemoryTable.of("t", "at", "2026-07-01T14:05", "2026-07-01");
-    run(table, new FormatColumn("at", "dd.MM. HH:mm", 0, Expression.Settings.STRICT));
+    run(table, new FormatColumn("at", "dd.MM. HH:mm", 0, Evaluation.STRICT));
     assertThat(sink.column("at")).containsExactly("01.07. 14:05", "01.07. 00:00");
   }
 
@@ -60,7 +60,7 @@ class FormatColumnTest {
   @CsvSource({"0, 3, -2", "1, 2.5, -1.5", "2, 2.50, -1.50", "4, 2.5000, -1.5000"})
   void numbersAreRoundedHalfUpAndFilledUp(int places, String first, String second) {
     MemoryTable table = MemoryTable.of("t", "kg", "2.5", "-1.5", "");
-    run(table, new FormatColumn("kg", null, places, Expression.Settings.STRICT));
+    run(table, new FormatColumn("kg", null, places, Evaluation.STRICT));
     assertThat(sink.column("kg")).containsExactly(first, second, null);
   }
 
@@ -68,7 +68,7 @@ class FormatColumnTest {
   void whatIsNoDateEndsTheRunOrBecomesNullAndIsCounted() {
     MemoryTable table = MemoryTable.of("t", "day", "2026-07-01", "soon", "later");
     assertThatThrownBy(
-            () -> run(table, new FormatColumn("day", "dd.MM.yyyy", 0, Expression.Settings.STRICT)))
+            () -> run(table, new FormatColumn("day", "dd.MM.yyyy", 0, Evaluation.STRICT)))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("row 2")
         .hasMessageContaining("\"soon\" cannot be written as dd.MM.yyyy, since it is not a date");
@@ -100,8 +100,7 @@ class FormatColumnTest {
             List.of("tons", "", 2, "has no column \"tons\""))) {
       @Nullable String pattern = wrong.get(1).equals("") ? null : (String) wrong.get(1);
       FormatColumn format =
-          new FormatColumn(
-              (String) wrong.get(0), pattern, (int) wrong.get(2), Expression.Settings.STRICT);
+          new FormatColumn((String) wrong.get(0), pattern, (int) wrong.get(2), Evaluation.STRICT);
       assertThatThrownBy(() -> run(table, format))
           .isInstanceOf(SettingException.class)
           .hasMessageContaining((String) wrong.get(3));

@@ -12,7 +12,6 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.KeepFigures;
@@ -21,6 +20,7 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.ThatFigures;
 import org.abletwine.figures.TotalFigures;
 import org.abletwine.lookup.Attribute;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -61,8 +61,7 @@ class RollupTest {
             Attribute.parse("count(*) as rows"),
             Attribute.parse("count(distinct kg) as different"));
     Rollup rollup =
-        new Rollup(
-            List.of("region", "crop"), totals, true, null, table, Expression.Settings.STRICT);
+        new Rollup(List.of("region", "crop"), totals, true, null, table, Evaluation.STRICT);
     RunRecord run = Enrichment.of(table).step(rollup).build().writeTo(new ListSink());
 
     Map<String, List<@Nullable BigDecimal>> expected = new TreeMap<>();
@@ -103,11 +102,11 @@ class RollupTest {
     ListSink sink = new ListSink();
     RunRecord run =
         Enrichment.of(table)
-            .step(new Compute("sum", "a + b", Expression.Settings.STRICT))
-            .step(new Compute("twice", "sum * 2", Expression.Settings.STRICT))
+            .step(new Compute("sum", "a + b", Evaluation.STRICT))
+            .step(new Compute("twice", "sum * 2", Evaluation.STRICT))
             .step(new ControlTotal("a", "before"))
-            .step(new Keep("a > 1", null, table, Expression.Settings.STRICT))
-            .step(new Compute("more", "twice + 1", Expression.Settings.STRICT))
+            .step(new Keep("a > 1", null, table, Evaluation.STRICT))
+            .step(new Compute("more", "twice + 1", Evaluation.STRICT))
             .step(new ControlTotal("a", "after"))
             .step(new Coalesce("first", List.of("sum", "a"), "none", "from"))
             .step(new ArrangeColumns(Map.of("first", "best"), List.of("best")))
@@ -137,7 +136,7 @@ class RollupTest {
             true,
             null,
             table,
-            new Expression.Settings(errorsAreNull, null));
+            new Evaluation(errorsAreNull, null));
     return Enrichment.of(table)
         .step(rollup)
         .build()
@@ -248,7 +247,7 @@ class RollupTest {
 
   private static ThatFigures that(MemoryTable table, String condition) {
     return Enrichment.of(table)
-        .step(new ExpectThat(condition, Expression.Settings.STRICT))
+        .step(new ExpectThat(condition, Evaluation.STRICT))
         .build()
         .writeTo(new ListSink())
         .of(ThatFigures.class)

@@ -17,7 +17,6 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Keep;
 import org.abletwine.derive.Rollup;
@@ -27,9 +26,12 @@ import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Attribute;
-import org.abletwine.table.Batch;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.DataException;
-import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchPieces;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.BatchTable;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -65,7 +67,7 @@ class PipelineTest {
 
   @Test
   void aSinkThatFailsEndsTheRunWithItsOwnMessage() {
-    TableSink sink = mock(TableSink.class, CALLS_REAL_METHODS);
+    BatchSink sink = mock(BatchSink.class, CALLS_REAL_METHODS);
     doThrow(new DataException("no space left")).when(sink).write(any(), any());
     assertThatThrownBy(() -> Enrichment.of(numbers(100_000)).build().writeTo(sink))
         .hasMessage("no space left");
@@ -75,12 +77,13 @@ class PipelineTest {
   @Test
   void aReaderThatFailsEndsTheRunWithItsOwnMessage() {
     MemoryTable table = new MemoryTable("t", List.of("a", "b"), List.of(), 1);
-    org.abletwine.table.Table broken = mock(org.abletwine.table.Table.class);
-    org.abletwine.table.TableReader reader = mock(org.abletwine.table.TableReader.class);
+    BatchTable broken = mock(BatchTable.class);
+    org.abletwine.table.batch.TableReader reader =
+        mock(org.abletwine.table.batch.TableReader.class);
     org.mockito.Mockito.when(broken.name()).thenReturn("t");
     org.mockito.Mockito.when(broken.schema()).thenReturn(table.schema());
-    org.mockito.Mockito.when(broken.open()).thenReturn(reader);
-    org.mockito.Mockito.when(broken.pieces(anyInt())).thenCallRealMethod();
+    org.mockito.Mockito.when(broken.pieces(anyInt(), any()))
+        .thenReturn(new BatchPieces(reader, 2, null));
     org.mockito.Mockito.when(reader.read(any())).thenThrow(new DataException("line 7 is bad"));
     ListSink sink = new ListSink();
     assertThatThrownBy(() -> Enrichment.of(broken).build().writeTo(sink))
@@ -95,7 +98,7 @@ class PipelineTest {
     for (int slow = 0; slow < 2; slow++) {
       boolean slowSink = slow == 1;
       List<String> written = new ArrayList<>();
-      TableSink sink = mock(TableSink.class, CALLS_REAL_METHODS);
+      BatchSink sink = mock(BatchSink.class, CALLS_REAL_METHODS);
       doAnswer(
               call -> {
                 Batch batch = call.getArgument(0);
@@ -114,8 +117,8 @@ class PipelineTest {
       MemoryTable numbers = numbers(3_000);
       RunRecord record =
           Enrichment.of(numbers)
-              .step(new Compute("twice", "n * 2", Expression.Settings.STRICT))
-              .step(new Keep("mod(n, 10) <> 3", null, numbers, Expression.Settings.STRICT))
+              .step(new Compute("twice", "n * 2", Evaluation.STRICT))
+              .step(new Keep("mod(n, 10) <> 3", null, numbers, Evaluation.STRICT))
               .step(
                   new Rollup(
                       List.of(),
@@ -123,7 +126,7 @@ class PipelineTest {
                       true,
                       null,
                       numbers,
-                      Expression.Settings.STRICT))
+                      Evaluation.STRICT))
               .build()
               .writeTo(sink);
       List<String> expected = new ArrayList<>();
@@ -147,7 +150,7 @@ class PipelineTest {
     assertThatThrownBy(
             () ->
                 Enrichment.of(numbers(20_000))
-                    .step(new Compute("x", "1 / (n - 15000)", Expression.Settings.STRICT))
+                    .step(new Compute("x", "1 / (n - 15000)", Evaluation.STRICT))
                     .build()
                     .writeTo(sink))
         .isInstanceOf(DataException.class)
@@ -163,11 +166,11 @@ class PipelineTest {
       Enrichment.Builder builder = Enrichment.of(numbers(570)).workers(workers);
       for (int column = 0; column < 190; column++) {
         String nulls = "n + nullif(mod(n, 190), " + column + ")";
-        builder.step(new Compute("c" + column, nulls, Expression.Settings.STRICT));
+        builder.step(new Compute("c" + column, nulls, Evaluation.STRICT));
       }
       String all =
           IntStream.range(0, 190).mapToObj(c -> "c" + c).collect(Collectors.joining(" + "));
-      builder.step(new Compute("sum", all, Expression.Settings.STRICT));
+      builder.step(new Compute("sum", all, Evaluation.STRICT));
       List<StepFigures> figures = builder.build().writeTo(new ListSink()).steps();
       ComputeFigures sum = (ComputeFigures) figures.get(190);
       assertThat(sum.nulls()).isEqualTo(570);

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.Coalesce;
 import org.abletwine.derive.Compute;
@@ -16,6 +15,7 @@ import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Fill;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Several;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.SettingException;
 import org.junit.jupiter.api.Test;
 
@@ -45,8 +45,8 @@ class RowTraceTest {
                 .several(several)
                 .whenUnmatched(Fill.fill("name", "Unlisted")))
         .step(new Coalesce("reach", List.of("phone", "name"), "nobody", "reach_by"))
-        .step(new Compute("tonnes", "kg / 1000", Expression.Settings.STRICT))
-        .step(new Keep("tonnes > 0.1", null, tickets, Expression.Settings.STRICT))
+        .step(new Compute("tonnes", "kg / 1000", Evaluation.STRICT))
+        .step(new Keep("tonnes > 0.1", null, tickets, Evaluation.STRICT))
         .build();
   }
 

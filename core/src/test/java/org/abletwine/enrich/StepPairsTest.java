@@ -9,7 +9,6 @@ import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.ArrangeColumns;
 import org.abletwine.derive.Coalesce;
@@ -23,6 +22,7 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,7 +33,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * workers, against the same pair over each row alone.
  */
 class StepPairsTest {
-  private static final Expression.Settings NULLS = new Expression.Settings(true, null);
+  private static final Evaluation NULLS = new Evaluation(true, null);
   private static final List<String> NAMES = List.of("id", "code", "n", "day", "text");
 
   /** Steps that can stand anywhere: each makes its names of the place it is given. */

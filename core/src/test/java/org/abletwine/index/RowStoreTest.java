@@ -3,10 +3,10 @@ package org.abletwine.index;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import org.abletwine.key.EncodedKeys;
-import org.abletwine.key.KeyEncoder;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 

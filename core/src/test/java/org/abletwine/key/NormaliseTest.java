@@ -5,9 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Random;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -22,7 +25,7 @@ class NormaliseTest {
     cells.append(cell);
     cells.appendNull();
     for (NormaliseStep one : Normalise.parse(List.of(step))) {
-      one.apply(cells, 3);
+      CellsStep.apply(one, cells, 3);
     }
     assertThat(cells.get(2)).as("null stays null").isNull();
     return String.valueOf(cells.get(1));
@@ -128,7 +131,7 @@ class NormaliseTest {
       CellVector one = new CellVector();
       one.clear();
       one.append(cell.toString());
-      steps.forEach(step -> step.apply(one, 1));
+      steps.forEach(step -> CellsStep.apply(step, one, 1));
       texts[row] = String.valueOf(one.get(0));
     }
     EncodedKeys keys = new EncodedKeys();

@@ -5,7 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.table.batch.CellVector;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -72,7 +73,7 @@ class StepOracleTest {
     cells.forEach(vector::append);
     vector.appendNull();
     for (NormaliseStep step : Normalise.parse(names)) {
-      step.apply(vector, cells.size() + 1);
+      CellsStep.apply(step, vector, cells.size() + 1);
     }
     assertThat(vector.get(cells.size())).as("null stays null").isNull();
     List<String> out = new ArrayList<>();

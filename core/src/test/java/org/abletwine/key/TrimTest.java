@@ -2,7 +2,8 @@ package org.abletwine.key;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.abletwine.table.CellVector;
+import org.abletwine.key.encode.CellsStep;
+import org.abletwine.table.batch.CellVector;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -20,7 +21,7 @@ class TrimTest {
     cells.append(space + "a" + space + "b" + space + space);
     cells.appendNull();
     cells.append(String.valueOf(space));
-    Normalise.trim().apply(cells, 3);
+    CellsStep.apply(Normalise.trim(), cells, 3);
     assertThat(cells.get(0)).isEqualTo("a" + space + "b");
     assertThat(cells.get(1)).isNull();
     assertThat(cells.get(2)).isEmpty();

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
-import org.abletwine.compute.Expression;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.Compute;
 import org.abletwine.enrich.Enrichment;
@@ -16,9 +15,10 @@ import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -65,9 +65,9 @@ class PathsMeetTest {
             .bring("factor");
     ListSink sink = new ListSink();
     Enrichment.of(ours)
-        .step(new Compute("amount", "n * 2", Expression.Settings.STRICT))
+        .step(new Compute("amount", "n * 2", Evaluation.STRICT))
         .lookup(lookup)
-        .step(new Compute("total", "amount * factor", Expression.Settings.STRICT))
+        .step(new Compute("total", "amount * factor", Evaluation.STRICT))
         .build()
         .writeTo(sink);
     List<@Nullable String> totals = sink.column("total");
@@ -365,7 +365,7 @@ class PathsMeetTest {
     List<Enrichment.Mistake> mistakes =
         Enrichment.of(MemoryTable.of("ours", "k,kg", "a,1"))
             .measure("gk")
-            .step(new Compute("x", "kk + 1", Expression.Settings.STRICT))
+            .step(new Compute("x", "kk + 1", Evaluation.STRICT))
             .build()
             .check();
     assertThat(mistakes)

@@ -14,7 +14,7 @@ import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Duplicates.Rule;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.junit.jupiter.api.Test;

@@ -15,7 +15,7 @@ import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.match.MatchRule;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;

@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.mock;
@@ -15,7 +16,7 @@ import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule;
-import org.abletwine.table.Table;
+import org.abletwine.table.batch.BatchTable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,14 +34,14 @@ class SharedReferenceTest {
           "TAN,Tansy,silo",
           "MAR,Marram,yard",
           "MAR,Marsh,yard");
-  private final Table sites = mock(Table.class);
+  private final BatchTable sites = mock(BatchTable.class);
 
   @BeforeEach
   void countReadings() {
     when(sites.name()).thenReturn("sites");
     when(sites.schema()).thenReturn(held.schema());
-    when(sites.open()).thenAnswer(call -> held.open());
-    when(sites.pieces(anyInt())).thenCallRealMethod();
+    when(sites.pieces(anyInt(), any()))
+        .thenAnswer(call -> held.pieces(call.getArgument(0), call.getArgument(1)));
     when(sites.type(anyString())).thenReturn(null);
   }
 
@@ -62,7 +63,7 @@ class SharedReferenceTest {
             .build()
             .writeTo(sink)
             .lookups();
-    verify(sites, times(1)).open();
+    verify(sites, times(1)).pieces(anyInt(), any());
     assertThat(sink.column("origin_name")).containsExactly("Kelter", "Tansy", null, null);
     assertThat(sink.column("arrival_name")).containsExactly("Tansy", null, "Kelter", null);
     assertThat(lookups.get(0).unmatched()).isEqualTo(1);
@@ -75,7 +76,7 @@ class SharedReferenceTest {
     Enrichment enrichment = Enrichment.of(loads).lookup(origin()).build();
     enrichment.writeTo(new ListSink());
     enrichment.writeTo(new ListSink());
-    verify(sites, times(2)).open();
+    verify(sites, times(2)).pieces(anyInt(), any());
   }
 
   static Stream<UnaryOperator<Lookup>> differences() {
@@ -95,7 +96,7 @@ class SharedReferenceTest {
         .lookup(difference.apply(arrival()))
         .build()
         .writeTo(new ListSink());
-    verify(sites, times(2)).open();
+    verify(sites, times(2)).pieces(anyInt(), any());
   }
 
   @Test
@@ -123,7 +124,7 @@ class SharedReferenceTest {
     Lookup further =
         Lookup.in(sites).named("further").key("arrival", "code").bring("name as origin_name");
     Enrichment.of(loads).lookup(origin().otherwise(further)).build().writeTo(sink);
-    verify(sites, times(1)).open();
+    verify(sites, times(1)).pieces(anyInt(), any());
     assertThat(sink.column("origin_name")).containsExactly("Kelter", "Tansy", "Kelter", null);
   }
 }

@@ -7,9 +7,9 @@ import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.compute.Expression;
 import org.abletwine.derive.Compute;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.junit.jupiter.api.Test;
@@ -104,7 +104,7 @@ class StatedOrderTest {
     ListSink sink = new ListSink();
     Enrichment.of(tickets)
         .lookup(Lookup.in(stated(growers())).key("grower", "no").bring("max(since) as last"))
-        .step(new Compute("next", "last + interval '1' day", Expression.Settings.STRICT))
+        .step(new Compute("next", "last + interval '1' day", Evaluation.STRICT))
         .build()
         .writeTo(sink);
     assertThat(sink.column("next")).containsExactly("2026-03-03", "2020-01-02");

@@ -16,15 +16,16 @@ import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.match.NearMisses;
+import org.abletwine.match.NearMiss;
+import org.abletwine.match.index.NearMisses;
 import org.abletwine.step.Exceptions;
-import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
-import org.abletwine.table.DecimalText;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -110,7 +111,7 @@ final class CorrectionsDraft implements Exceptions {
     keys.forEach(
         (key, rows) -> {
           if (!known.contains(column + "\n" + key)) {
-            for (NearMisses.NearMiss miss : near.of(key.strip(), 1)) {
+            for (NearMiss miss : near.of(key.strip(), 1)) {
               proposed.add(
                   new String[] {
                     column,
@@ -132,7 +133,7 @@ final class CorrectionsDraft implements Exceptions {
     int at = lookup.reference().schema().indexOf(lookup.keyParts().get(0).theirs());
     forEachRow(
         lookup.reference(),
-        lookup.rowFilter(),
+        lookup.condition(),
         (batch, row) -> {
           String key = batch.column(at).get(row);
           if (key != null) {
@@ -146,11 +147,10 @@ final class CorrectionsDraft implements Exceptions {
     void take(Batch batch, int row);
   }
 
-  private static void forEachRow(Table table, @Nullable RowFilter filter, RowAction action) {
-    Expression passes = filter == null ? null : filter.start();
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+  private static void forEachRow(Table table, @Nullable String condition, RowAction action) {
+    Expression passes = condition == null ? null : RowFilter.parse(condition, table).start();
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         if (passes != null) {
           passes.over(batch);
         }

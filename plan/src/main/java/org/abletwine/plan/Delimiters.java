@@ -2,7 +2,7 @@ package org.abletwine.plan;
 
 import java.util.List;
 import java.util.Map;
-import org.abletwine.table.NearestName;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /** The delimiters by name or by character. */

@@ -3,7 +3,7 @@ package org.abletwine.plan;
 import java.nio.file.Path;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.step.Exceptions;
-import org.abletwine.table.Output;
+import org.abletwine.table.output.Output;
 
 /** Writes what needs attention to a file, as it is met. */
 final class ExceptionFile implements Exceptions {

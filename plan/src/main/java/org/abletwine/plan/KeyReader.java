@@ -11,7 +11,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.match.MatchRule;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
-import org.abletwine.table.DecimalText;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a key: parts in the short form {@code ours = theirs}, or in the long one. */

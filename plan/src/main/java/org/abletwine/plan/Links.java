@@ -15,9 +15,9 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.step.Step;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.Compute;
@@ -23,6 +22,7 @@ import org.abletwine.plan.Plan.PlainSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
@@ -104,8 +104,8 @@ final class PlanCompiler {
   /** A step and where it stands in the plan. */
   record Placed(Step step, Optional<Mark> place) {}
 
-  private Expression.Settings expressions() {
-    return new Expression.Settings(plan.settings().errorsAreNull(), plan.settings().today());
+  private Evaluation expressions() {
+    return new Evaluation(plan.settings().errorsAreNull(), plan.settings().today());
   }
 
   private List<Step> compile(StepSpec spec, Table transactions) {
@@ -219,13 +219,16 @@ final class PlanCompiler {
       return null;
     }
     try {
+      if (reference.where() != null) {
+        RowFilter.parse(reference.where(), table);
+      }
       return new Correction(
           step.column(),
           table,
           step.written(),
           step.meant(),
           step.part(),
-          reference.where() == null ? null : RowFilter.parse(reference.where(), table),
+          reference.where(),
           step.normalise() == null ? List.of(Normalise.trim()) : step.normalise());
     } catch (SettingException e) {
       mistakes.add(reference.whereMark(), String.valueOf(e.getMessage()));

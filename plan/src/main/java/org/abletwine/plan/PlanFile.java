@@ -11,10 +11,12 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.parser.ParserImpl;
+import org.snakeyaml.engine.v2.scanner.StreamReader;
 
 /** A plan file: reads it, checks it, and makes it ready to run. Stateless. */
 public final class PlanFile {
@@ -102,7 +104,9 @@ public final class PlanFile {
             .setMaxAliasesForCollections(MOST_ALIASES)
             .build();
     try {
-      Optional<Node> root = new Compose(settings).composeString(text);
+      Optional<Node> root =
+          new Composer(settings, new ParserImpl(settings, new StreamReader(settings, text)))
+              .getSingleNode();
       if (root.isEmpty()) {
         mistakes.add(Optional.empty(), "the plan is empty; it begins with able-twine: 1");
       }

@@ -18,8 +18,8 @@ import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.Settings;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
-import org.abletwine.table.NearestName;
 import org.abletwine.table.TableOptions;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 

@@ -14,13 +14,14 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
-import org.abletwine.step.RunContext;
-import org.abletwine.table.Output;
-import org.abletwine.table.OutputFile;
-import org.abletwine.table.OutputGroup;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.output.Output;
+import org.abletwine.table.output.OutputFile;
+import org.abletwine.table.output.OutputGroup;
 import org.jspecify.annotations.Nullable;
 
 /** A plan that has been read and checked, ready to run. For one run, by one thread. */
@@ -88,7 +89,7 @@ public final class PlannedRun {
     }
     List<String> others = new ArrayList<>();
     try (OutputGroup together = new OutputGroup();
-        TableSink sink = Tables.sink(enriched)) {
+        BatchSink sink = BatchSink.of(Tables.sink(enriched))) {
       ExceptionFile exceptions =
           outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
       List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());

@@ -6,7 +6,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.compute.Expression;
 import org.abletwine.derive.ArrangeColumns;
 import org.abletwine.derive.ControlTotal;
 import org.abletwine.derive.DropColumns;
@@ -20,10 +19,12 @@ import org.abletwine.plan.Plan.Expect;
 import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.plan.PlanCompiler.Placed;
-import org.abletwine.step.Columns;
-import org.abletwine.table.NearestName;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.RunStep;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.text.NearestName;
 
 /**
  * Puts around a plan's steps what its expectations and outputs need: control totals before and
@@ -33,9 +34,9 @@ final class Tail {
   private final Plan plan;
   private final Table transactions;
   private final Mistakes mistakes;
-  private final Expression.Settings settings;
+  private final Evaluation settings;
 
-  Tail(Plan plan, Table transactions, Mistakes mistakes, Expression.Settings settings) {
+  Tail(Plan plan, Table transactions, Mistakes mistakes, Evaluation settings) {
     this.plan = plan;
     this.transactions = transactions;
     this.mistakes = mistakes;
@@ -79,7 +80,7 @@ final class Tail {
     for (Placed placed : steps) {
       all.add(placed);
       try {
-        placed.step().check(columns);
+        ((RunStep) placed.step()).check(columns);
       } catch (SettingException e) {
         continue; // told with all other mistakes, when the whole is checked
       }

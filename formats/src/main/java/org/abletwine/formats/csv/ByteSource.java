@@ -171,7 +171,7 @@ final class ByteSource {
     }
     try (var files = Files.list(folder)) {
       String wanted = path.getFileName().toString();
-      return org.abletwine.table.NearestName.of(
+      return org.abletwine.table.text.NearestName.of(
               wanted,
               files.filter(Files::isRegularFile).map(f -> f.getFileName().toString()).toList())
           .map(near -> "; did you mean " + path.resolveSibling(near) + "?")

@@ -1,9 +1,10 @@
 package org.abletwine.formats.csv;
 
-import org.abletwine.table.Batch;
-import org.abletwine.table.Pieces;
+import java.util.BitSet;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.Pieces;
 import org.jspecify.annotations.Nullable;
 
 /** Delimited text in pieces: cut by one after the other, parsed by each for itself. */
@@ -13,10 +14,18 @@ final class CsvPieces implements Pieces {
   private final Schema schema;
   private final TableOptions options;
   private final int first;
+  private final @Nullable BitSet wanted;
   private final Decoding decoding;
   private final Cutter cutter;
 
-  CsvPieces(ByteSource source, Dialect dialect, Schema schema, TableOptions options, int first) {
+  CsvPieces(
+      ByteSource source,
+      Dialect dialect,
+      Schema schema,
+      TableOptions options,
+      int first,
+      @Nullable BitSet wanted) {
+    this.wanted = wanted;
     this.source = source;
     this.dialect = dialect;
     this.schema = schema;
@@ -30,7 +39,7 @@ final class CsvPieces implements Pieces {
   private final class Parsed implements Piece {
     private final CsvPiece text = new CsvPiece();
     private final RowScanner scanner =
-        new RowScanner(source.name(), dialect, schema, options, null, first);
+        new RowScanner(source.name(), dialect, schema, options, wanted, first);
     private final Batch batch = new Batch(schema.size());
     private boolean begun = true;
 
@@ -63,7 +72,22 @@ final class CsvPieces implements Pieces {
   public boolean next(Piece into) {
     Parsed piece = (Parsed) into;
     piece.begun = false;
-    return cutter.next(piece.text);
+    boolean any = left() && cutter.next(piece.text);
+    while (any && wanted != null && !concerns(piece.text, wanted)) {
+      any = left() && cutter.next(piece.text);
+    }
+    return any;
+  }
+
+  /** Whether rows behind those cut are to be given. */
+  private boolean left() {
+    return wanted == null || wanted.nextSetBit((int) cutter.nextRow()) >= 0;
+  }
+
+  /** Whether a row of the piece just cut is to be given. */
+  private boolean concerns(CsvPiece piece, BitSet rows) {
+    int next = rows.nextSetBit((int) piece.row);
+    return next >= 0 && next < cutter.nextRow();
   }
 
   @Override

@@ -6,8 +6,8 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import org.abletwine.table.Output;
-import org.abletwine.table.OutputFile;
+import org.abletwine.table.output.Output;
+import org.abletwine.table.output.OutputFile;
 
 /**
  * Writes rows of text one by one to a comma-separated file: beside its target, and moved into place

@@ -3,12 +3,12 @@ package org.abletwine.formats.csv;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.Map;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.OutputFile;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.output.OutputFile;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * it holds the delimiter, a quote or a line break. Null is written as nothing, empty text as two
  * quotes.
  */
-final class CsvSink implements TableSink {
+final class CsvSink implements BatchSink {
   private final Path target;
   private @Nullable OutputFile file;
   private @Nullable PrintStream standardOutput;

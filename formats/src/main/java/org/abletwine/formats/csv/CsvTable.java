@@ -1,20 +1,20 @@
 package org.abletwine.formats.csv;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.Pieces;
 import org.abletwine.table.Schema;
-import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.TableReader;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.Pieces;
 import org.jspecify.annotations.Nullable;
 
 /** A delimited text file as a table. The head of the file is read once, on first need. */
-final class CsvTable implements Table {
+final class CsvTable implements BatchTable {
   private final ByteSource source;
   private final TableOptions options;
   private @Nullable Dialect dialect;
@@ -103,13 +103,8 @@ final class CsvTable implements Table {
   }
 
   @Override
-  public TableReader open() {
-    return new CsvTableReader(source, dialect(), schema(), options);
-  }
-
-  @Override
-  public Pieces pieces(int first) {
-    return new CsvPieces(source, dialect(), schema(), options, first);
+  public Pieces pieces(int first, @Nullable BitSet wanted) {
+    return new CsvPieces(source, dialect(), schema(), options, first, wanted);
   }
 
   @Override

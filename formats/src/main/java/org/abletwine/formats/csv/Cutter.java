@@ -1,6 +1,6 @@
 package org.abletwine.formats.csv;
 
-import org.abletwine.table.CellVector;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * Cuts delimited text into pieces of whole rows, one after the other. This is the part of reading

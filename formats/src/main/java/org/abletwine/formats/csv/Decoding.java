@@ -10,7 +10,7 @@ import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import org.abletwine.table.DataException;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.text.Utf8;
 
 /**
  * The bytes of a source as UTF-8. Text that is UTF-8 is taken as it is, and looked at by whoever

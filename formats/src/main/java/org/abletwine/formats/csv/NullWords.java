@@ -1,8 +1,8 @@
 package org.abletwine.formats.csv;
 
 import java.util.List;
-import org.abletwine.table.Batch;
-import org.abletwine.table.Utf8;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.text.Utf8;
 
 /**
  * The words that stand for null, beside the empty cell. Spaces around them count as part of them.

@@ -2,10 +2,10 @@ package org.abletwine.formats.csv;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
-import org.abletwine.table.DecimalText;
-import org.abletwine.table.ShortCopy;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.ShortCopy;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -1,10 +1,10 @@
 package org.abletwine.formats.csv;
 
 import java.util.BitSet;
-import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
+import org.abletwine.table.batch.Batch;
 import org.jspecify.annotations.Nullable;
 
 /**

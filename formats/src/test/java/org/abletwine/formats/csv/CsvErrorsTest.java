@@ -7,13 +7,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import org.abletwine.table.Batch;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -30,9 +30,8 @@ class CsvErrorsTest {
   }
 
   private static void readAll(Table table) {
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         batch.rows();
       }
     }

@@ -12,12 +12,12 @@ import java.util.List;
 import java.util.Random;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.table.Batch;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -49,9 +49,8 @@ class CsvRoundTripTest {
 
   private static List<List<@Nullable String>> cells(Table table) {
     List<List<@Nullable String>> rows = new ArrayList<>();
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         for (int row = 0; row < batch.rows(); row++) {
           List<@Nullable String> cells = new ArrayList<>();
           for (int column = 0; column < table.schema().size(); column++) {

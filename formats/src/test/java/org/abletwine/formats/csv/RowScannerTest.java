@@ -15,12 +15,12 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
-import org.abletwine.table.Batch;
-import org.abletwine.table.CellVector;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.batch.CellVector;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -74,9 +74,8 @@ class RowScannerTest {
     }
     Table table = table(text, ',');
     int number = 0;
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch, wanted)) {
+    try (BatchReader reader = new BatchReader(table, table.schema().size(), wanted)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         List<List<String>> rows = rows(batch);
         for (int row = 0; row < rows.size(); row++) {
           number = wanted.nextSetBit(number + 1);
@@ -99,10 +98,8 @@ class RowScannerTest {
     Table table = table(text, delimiter);
     int first = 1 + random.nextInt(table.schema().size());
     int number = 0;
-    try (TableReader reader = table.open()) {
-      reader.noteFirst(first);
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(table, first, null)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         for (int row = 0; row < batch.rows(); row++) {
           for (int column = 0; column < first; column++) {
             String expected = all.get(number + row).get(column);
@@ -189,9 +186,8 @@ class RowScannerTest {
 
   private static List<List<String>> read(Table table) {
     List<List<String>> rows = new ArrayList<>();
-    try (TableReader reader = table.open()) {
-      Batch batch = new Batch(table.schema().size());
-      while (reader.read(batch)) {
+    try (BatchReader reader = new BatchReader(table)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         assertThat(batch.rows()).isLessThanOrEqualTo(Batch.ROWS);
         rows.addAll(rows(batch));
       }

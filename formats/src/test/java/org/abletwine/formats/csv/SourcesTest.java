@@ -8,12 +8,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.TableProfile;
-import org.abletwine.compute.Expression;
 import org.abletwine.derive.Rollup;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RollupFigures;
@@ -21,12 +22,15 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.table.Batch;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableReader;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchReader;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -100,7 +104,7 @@ class SourcesTest {
                     false,
                     null,
                     table,
-                    Expression.Settings.STRICT))
+                    Evaluation.STRICT))
             .build()
             .writeTo(Tables.sink(folder.resolve("o.csv")));
     assertThat(record.of(RollupFigures.class).get(0).groups())
@@ -128,14 +132,13 @@ class SourcesTest {
         IntStream.range(0, 5_000).mapToObj(c -> "c" + c).collect(Collectors.joining(",", "", "\n"));
     Runtime.getRuntime().gc();
     long before = used();
-    List<Batch> batches = new ArrayList<>();
-    for (int i = 0; i < 4; i++) {
-      batches.add(new Batch(5_000));
-    }
-    try (TableReader reader = Tables.file(file("w.csv", header + row.repeat(3))).open()) {
-      assertThat(reader.read(batches.get(0))).isTrue();
-      assertThat(batches.get(0).rows()).isEqualTo(3);
-      assertThat(batches.get(0).column(4_999).get(2)).isEqualTo("2");
+    Table table = Tables.file(file("w.csv", header + row.repeat(3)));
+    try (BatchReader reader = new BatchReader(table);
+        BatchReader another = new BatchReader(table)) {
+      Batch batch = Objects.requireNonNull(reader.next());
+      assertThat(another.next()).isNotNull();
+      assertThat(batch.rows()).isEqualTo(3);
+      assertThat(batch.column(4_999).get(2)).isEqualTo("2");
     }
     assertThat(used() - before).isLessThan(40_000_000);
   }
@@ -155,9 +158,8 @@ class SourcesTest {
     Table table = Tables.file(path);
     assertThatThrownBy(
             () -> {
-              try (TableReader reader = table.open()) {
-                Batch batch = new Batch(2);
-                while (reader.read(batch)) {
+              try (BatchReader reader = new BatchReader(table)) {
+                for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
                   batch.rows();
                 }
               }
@@ -171,9 +173,8 @@ class SourcesTest {
     Path path = file("t.csv", rows(50_000, 3));
     for (String change : List.of("shorter", "longer")) {
       file("t.csv", rows(50_000, 3));
-      try (TableReader reader = Tables.file(path).open()) {
-        Batch batch = new Batch(3);
-        assertThat(reader.read(batch)).isTrue();
+      try (BatchReader reader = new BatchReader(Tables.file(path))) {
+        assertThat(reader.next()).isNotNull();
         if (change.equals("longer")) {
           Files.writeString(path, "x,y,z\n", StandardOpenOption.APPEND);
         } else {
@@ -181,8 +182,8 @@ class SourcesTest {
         }
         assertThatThrownBy(
                 () -> {
-                  while (reader.read(batch)) {
-                    batch.rows();
+                  while (reader.next() != null) {
+                    // to the end
                   }
                 })
             .as(change)
@@ -192,12 +193,11 @@ class SourcesTest {
     }
     file("t.csv", rows(50_000, 3));
     Path old = folder.resolve("moved");
-    try (TableReader reader = Tables.file(path).open()) {
+    try (BatchReader reader = new BatchReader(Tables.file(path))) {
       Files.move(path, old);
       file("t.csv", "id,k,t\n1,2,3\n");
-      Batch batch = new Batch(3);
       long read = 0;
-      while (reader.read(batch)) {
+      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         read += batch.rows();
       }
       assertThat(read).as("one that was moved into its place does not matter").isGreaterThan(9_000);
@@ -225,18 +225,12 @@ class SourcesTest {
           }
 
           @Override
-          public TableReader open() {
-            return new TableReader() {
-              private int next;
-
+          public Rows rows() {
+            Iterator<List<String>> rows = cells.iterator();
+            return new Rows() {
               @Override
-              public boolean read(Batch into) {
-                into.clear(next + 1, ',');
-                for (; next < cells.size() && !into.full(); next++) {
-                  cells.get(next).forEach(into::addCell);
-                  into.endRow();
-                }
-                return into.rows() > 0;
+              public @Nullable List<@Nullable String> next() {
+                return rows.hasNext() ? new ArrayList<@Nullable String>(rows.next()) : null;
               }
 
               @Override

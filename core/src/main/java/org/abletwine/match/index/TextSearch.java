@@ -1,0 +1,128 @@
+package org.abletwine.match.index;
+
+import java.io.IOException;
+import java.io.ObjectInputStream;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.abletwine.index.InternedSets;
+import org.abletwine.index.RowSets;
+import org.abletwine.match.MatchRule;
+import org.abletwine.match.NearMiss;
+import org.abletwine.table.batch.CellVector;
+
+/**
+ * Texts in the reference, searched with our value: as a pattern, or for the most similar. Each
+ * distinct value is searched for once and remembered. A search goes through the texts of its
+ * partition; for similarity, through those that may be similar enough (see {@link NearMisses}).
+ */
+final class TextSearch implements RuleIndex {
+  private static final long serialVersionUID = 1L;
+  private static final int MOST_REMEMBERED = 200_000;
+
+  private final MatchRule rule;
+  private final boolean folded;
+  private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
+  private final Map<Integer, Integer> placeOf = new HashMap<>();
+  private final InternedSets sets = new InternedSets();
+  private transient Map<Integer, NearMisses> near = new ConcurrentHashMap<>();
+  private transient Map<Value, Integer> remembered = new ConcurrentHashMap<>();
+
+  private record Value(int partition, String text) {}
+
+  TextSearch(RuleRows rows, MatchRule rule, boolean folded) {
+    this.rule = rule;
+    this.folded = folded;
+    Map<Integer, Map<String, List<Integer>>> collected = new HashMap<>();
+    for (int row = 0; row < rows.rows(); row++) {
+      collected
+          .computeIfAbsent(rows.partition(row), p -> new LinkedHashMap<>())
+          .computeIfAbsent(String.valueOf(rows.value(row, 0)), v -> new ArrayList<>())
+          .add(rows.number(row));
+      placeOf.put(rows.number(row), rows.place(row));
+    }
+    collected.forEach(
+        (partition, texts) -> {
+          Map<String, int[]> fixed = new LinkedHashMap<>();
+          texts.forEach(
+              (text, numbers) ->
+                  fixed.put(text, numbers.stream().mapToInt(Integer::intValue).toArray()));
+          rowsOf.put(partition, fixed);
+        });
+  }
+
+  @Override
+  public void probe(int[] partitions, CellVector values, int rows, int[] found) {
+    for (int row = 0; row < rows; row++) {
+      if (values.starts[row] >= values.ends[row] || partitions[row] < 0) {
+        found[row] = ABSENT;
+        continue;
+      }
+      if (remembered.size() > MOST_REMEMBERED) {
+        remembered.clear();
+      }
+      Value value = new Value(partitions[row], String.valueOf(values.get(row)));
+      found[row] = remembered.computeIfAbsent(value, this::search);
+    }
+  }
+
+  private void readObject(ObjectInputStream in) throws IOException, ClassNotFoundException {
+    in.defaultReadObject();
+    near = new ConcurrentHashMap<>();
+    remembered = new ConcurrentHashMap<>();
+  }
+
+  private int search(Value value) {
+    Map<String, int[]> texts = rowsOf.getOrDefault(value.partition(), Map.of());
+    List<String> fitting =
+        rule.kind() == MatchRule.Kind.SIMILAR ? similar(value, texts) : matching(value, texts);
+    if (fitting == null) {
+      return UNFIT;
+    }
+    int[] rows =
+        fitting.stream()
+            .flatMapToInt(t -> java.util.Arrays.stream(texts.get(t)))
+            .sorted()
+            .toArray();
+    return switch (rows.length) {
+      case 0 -> ABSENT;
+      case 1 -> placeOf.get(rows[0]);
+      default -> ~sets.of(rows);
+    };
+  }
+
+  private @org.jspecify.annotations.Nullable List<String> matching(
+      Value value, Map<String, int[]> texts) {
+    Patterns pattern = Patterns.of(rule.kind(), value.text(), folded);
+    return pattern == null ? null : texts.keySet().stream().filter(pattern::fits).toList();
+  }
+
+  private List<String> similar(Value value, Map<String, int[]> texts) {
+    NearMisses misses =
+        near.computeIfAbsent(value.partition(), p -> new NearMisses(List.copyOf(texts.keySet())));
+    return misses.mostSimilar(value.text(), rule.atLeast()).stream().map(NearMiss::key).toList();
+  }
+
+  @Override
+  public RowSets sets() {
+    return sets;
+  }
+
+  @Override
+  public int specificity(int row) {
+    return 0;
+  }
+
+  @Override
+  public String describeMiss(int partition, String value) {
+    return "";
+  }
+
+  @Override
+  public String toString() {
+    return "TextSearch[" + rule + "]";
+  }
+}

@@ -1,0 +1,97 @@
+package org.abletwine.step.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import org.abletwine.figures.StepFigures;
+import org.abletwine.step.Exceptions;
+import org.abletwine.table.output.Output;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A prepared step whose workers count each for itself and are added up at the end.
+ *
+ * @param <W> its workers
+ */
+public final class Prepared<W extends StepWorker> implements PreparedStep {
+  private final Function<Exceptions, W> make;
+  private final Function<List<W>, StepFigures> sum;
+  private final List<W> workers = new ArrayList<>();
+  private @Nullable StepFigures figures;
+  private boolean aboutRows;
+  private @Nullable Output output;
+
+  /**
+   * @param make makes a worker
+   * @param sum what workers, at least one, together have counted
+   */
+  public Prepared(Function<Exceptions, W> make, Function<List<W>, StepFigures> sum) {
+    this.make = make;
+    this.sum = sum;
+  }
+
+  /**
+   * A step that tells nobody about single rows.
+   *
+   * @param make makes a worker
+   * @param sum what workers, at least one, together have counted
+   */
+  public static <W extends StepWorker> Prepared<W> of(
+      Supplier<W> make, Function<List<W>, StepFigures> sum) {
+    return new Prepared<>(exceptions -> make.get(), sum);
+  }
+
+  /** States that the step is {@linkplain PreparedStep#aboutRows about each row}. */
+  public Prepared<W> ofRows() {
+    aboutRows = true;
+    return this;
+  }
+
+  /**
+   * States what the step writes of its own.
+   *
+   * @param own closed with the step
+   */
+  public Prepared<W> writing(Output own) {
+    output = own;
+    return this;
+  }
+
+  @Override
+  public boolean aboutRows() {
+    return aboutRows;
+  }
+
+  @Override
+  public List<Output> outputs() {
+    return output == null ? List.of() : List.of(output);
+  }
+
+  @Override
+  public void close() {
+    if (output != null) {
+      output.close();
+    }
+  }
+
+  @Override
+  public W worker(Exceptions exceptions) {
+    W worker = make.apply(exceptions);
+    workers.add(worker);
+    return worker;
+  }
+
+  @Override
+  public StepFigures figures() {
+    StepFigures known = figures;
+    if (known == null) {
+      if (workers.isEmpty()) {
+        worker(Exceptions.NONE); // nothing was counted, which is a figure too
+      }
+      known = sum.apply(List.copyOf(workers));
+      figures = known;
+    }
+    return known;
+  }
+}

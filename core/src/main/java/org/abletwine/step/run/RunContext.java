@@ -1,0 +1,50 @@
+package org.abletwine.step.run;
+
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Progress;
+import org.abletwine.table.batch.Workers;
+import org.abletwine.table.output.OutputGroup;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a run offers to its steps.
+ *
+ * @param progress told about tables being read
+ * @param exceptions told about rows that need attention
+ * @param trace told what each step makes of a row; {@link Trace#NONE} for a usual run
+ * @param writes whether steps may write files of their own; not so for a preview or a trace
+ * @param workers how many threads work on the rows, and read references
+ * @param outputs takes what the run and its steps write, for whoever moves all of it into place
+ *     once the run has ended; null when the run itself does
+ */
+public record RunContext(
+    Progress progress,
+    Exceptions exceptions,
+    Trace trace,
+    boolean writes,
+    @Nullable OutputGroup outputs,
+    int workers) {
+
+  /** Tells nobody about anything, and lets steps write no files. */
+  public static final RunContext PREVIEW =
+      new RunContext(Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual());
+
+  /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
+  public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {
+    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual());
+  }
+
+  /**
+   * Returns the same with another number of workers.
+   *
+   * @param count at least 1
+   */
+  public RunContext with(int count) {
+    return new RunContext(progress, exceptions, trace, writes, outputs, count);
+  }
+
+  /** Offers progress and exceptions, and traces nothing. */
+  public RunContext(Progress progress, Exceptions exceptions) {
+    this(progress, exceptions, null);
+  }
+}

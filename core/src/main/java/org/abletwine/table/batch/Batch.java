@@ -1,0 +1,581 @@
+package org.abletwine.table.batch;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.abletwine.table.DataException;
+import org.abletwine.table.text.Utf8;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Some thousand rows of a table, and the columns that steps have added to them. Reused; belongs to
+ * one thread at a time.
+ *
+ * <p>Base cells are slices of one buffer of UTF-8 that holds the rows as they stood in the source,
+ * separators included: cell {@code k} (row times columns plus column) is {@code text[starts[k] ..
+ * ends[k])}, without its quotes. So a run of neighbouring cells is one contiguous slice, from the
+ * first one's {@link #rawStart} to the last one's {@link #rawEnd}, as long as no cell of the row is
+ * marked {@link #ALTERED}. Added columns are {@link CellVector}s numbered after the base columns.
+ *
+ * <p>Rows can be left out or repeated ({@link #pick}); {@code baseRow} then says where each row's
+ * base cells are. Until then it is the identity.
+ */
+public final class Batch {
+  /** Rows a reader puts into one batch. Chosen so that a batch stays within a core's cache. */
+  public static final int ROWS = 2048;
+
+  /** Bytes after which a batch counts as full, so that long texts do not swell it. */
+  private static final int MOST_BYTES = 1 << 22;
+
+  /** Rows that there is room for from the beginning; it grows when more of them come. */
+  private static final int ROWS_AHEAD = 64;
+
+  /** Cells that there is room for from the beginning, at most. */
+  private static final int MOST_CELLS_AHEAD = 1 << 13;
+
+  /** Cells after which a batch counts as full, so that a row of many does not swell it. */
+  private static final int MOST_CELLS = 1 << 20;
+
+  /** Mark of a null cell. */
+  public static final byte NULL = 1;
+
+  /** Mark of a cell that stood in quotes. */
+  public static final byte QUOTED = 2;
+
+  /** Mark of a cell whose text in the buffer is not what stood in the source. */
+  public static final byte ALTERED = 4;
+
+  /** Mark of a row of which only the first cells and the end are noted. */
+  private static final byte PARTIAL = 8;
+
+  /** Says how a cell that was not noted is marked: {@link #NULL} or 0. */
+  public interface CellMark {
+    int of(byte[] text, int start, int end);
+  }
+
+  private final int columns;
+  private byte[] text;
+  private int used;
+  private int[] starts;
+  private int[] ends;
+  private byte[] marks;
+  private byte[] rowMarks;
+  private int cells;
+  private CellMark cellMark = (bytes, start, end) -> 0;
+  private int rowStart;
+
+  /** How many cells of each row that is partial are noted: a reader notes as many of each. */
+  private int noted;
+
+  /** The marks of cells added to the row being filled, or-ed together. */
+  private int addedMarks;
+
+  private int mostRows = ROWS;
+  private int baseRows;
+  private byte separator = ',';
+  private long firstRow;
+
+  /** How far each base row is from the first, where rows were left out in between. */
+  private int[] distances = new int[0];
+
+  private boolean sparse;
+  private int rows;
+  private int[] baseRow = new int[0];
+  private boolean picked;
+  private final List<CellVector> added = new ArrayList<>();
+  private int addedCount;
+  private final CellVector[] views;
+  private final boolean[] viewReady;
+
+  /**
+   * @param columns how many base columns the table has
+   */
+  public Batch(int columns) {
+    this(columns, ROWS_AHEAD, ',');
+  }
+
+  private Batch(int columns, int rowsAhead, char separator) {
+    this.columns = columns;
+    int cellsAhead = Math.min(rowsAhead * columns, MOST_CELLS_AHEAD);
+    this.text = new byte[8 * cellsAhead + CellVector.SLACK];
+    this.starts = new int[cellsAhead];
+    this.ends = new int[cellsAhead];
+    this.marks = new byte[cellsAhead];
+    this.rowMarks = new byte[rowsAhead];
+    this.views = new CellVector[columns];
+    this.viewReady = new boolean[columns];
+    clear(1, separator);
+  }
+
+  /**
+   * A batch of a single row.
+   *
+   * @param cells its cells; null for a null cell
+   * @return the batch
+   */
+  public static Batch ofOneRow(@Nullable String... cells) {
+    Batch batch = new Batch(cells.length, 1, '\0');
+    for (String cell : cells) {
+      batch.addCell(cell);
+    }
+    batch.endRow(ALTERED);
+    return batch;
+  }
+
+  /**
+   * Empties the batch for refilling.
+   *
+   * @param firstRow number of the first row to come, 1-based, counted over the table without its
+   *     header
+   * @param separator the character that stands between cells in the buffer, ASCII
+   */
+  public void clear(long firstRow, char separator) {
+    this.firstRow = firstRow;
+    this.separator = (byte) separator;
+    sparse = false;
+    cells = 0;
+    used = 0;
+    rowStart = 0;
+    addedMarks = 0;
+    baseRows = 0;
+    rows = 0;
+    picked = false;
+    addedCount = 0;
+    Arrays.fill(viewReady, false);
+  }
+
+  /**
+   * Appends the next cell of the row being filled, which did not stand in any file: a writer puts
+   * it in quotes where that is needed.
+   *
+   * @param value its text, or null
+   * @throws DataException when it holds half of a surrogate pair
+   */
+  public void addCell(@Nullable String value) {
+    int start = used;
+    int end = start;
+    room(value == null ? 1 : Utf8.MOST_BYTES * value.length() + 1);
+    if (value != null) {
+      end = Utf8.write(value, text, start);
+    }
+    text[end] = separator;
+    used = end + 1;
+    int mark = value == null ? NULL : start == end ? QUOTED | ALTERED : ALTERED;
+    addedMarks |= mark;
+    addSlice(start, end, mark);
+  }
+
+  /**
+   * Makes room after the text held so far, for a reader that writes there itself.
+   *
+   * @param more bytes that must fit
+   * @return the buffer; write from {@link #used()} on and call {@link #took} afterwards
+   */
+  public byte[] room(int more) {
+    if (used + more + CellVector.SLACK > text.length) {
+      int length = text.length + (text.length >> 1);
+      text = Arrays.copyOf(text, Math.max(used + more + CellVector.SLACK, length));
+    }
+    return text;
+  }
+
+  /**
+   * Takes another buffer in place of its own, for a reader that cuts cells out of text where it
+   * lies. To be called right after {@link #clear}.
+   *
+   * @param rows UTF-8, with {@link CellVector#SLACK} bytes behind what the cells take; not to be
+   *     changed while the batch is used, but by that reader
+   */
+  public void over(byte[] rows) {
+    text = rows;
+  }
+
+  /** Returns how many bytes of text the rows take; more once rows were picked. */
+  public int used() {
+    return used;
+  }
+
+  /**
+   * Takes bytes that a reader has written after {@link #used()}.
+   *
+   * @param count how many; valid UTF-8
+   */
+  public void took(int count) {
+    used += count;
+  }
+
+  /**
+   * Appends the next cell of the row being filled, as a slice of the buffer.
+   *
+   * @param start first byte, 0-based
+   * @param end end, exclusive
+   * @param mark {@link #NULL}, {@link #QUOTED}, {@link #ALTERED}, or-ed; or 0
+   */
+  public void addSlice(int start, int end, int mark) {
+    if (cells == marks.length) {
+      marks = Arrays.copyOf(marks, cells * 2 + 1);
+      starts = Arrays.copyOf(starts, cells * 2 + 1);
+      ends = Arrays.copyOf(ends, cells * 2 + 1);
+    }
+    marks[cells] = (byte) mark;
+    starts[cells] = start;
+    ends[cells++] = end;
+  }
+
+  /**
+   * Ends the row being filled, whose other cells are plain text that was not looked into.
+   *
+   * @param rowMark the marks of the cells added, or-ed together
+   * @param start where the first of the other cells begins in the buffer
+   * @param end where the row ends in the buffer, exclusive
+   * @param unseen says how the other cells are marked; used by {@link #complete}
+   */
+  public void endPartialRow(int rowMark, int start, int end, CellMark unseen) {
+    noted = cells - rowStart;
+    if (rowStart + columns > marks.length) {
+      int length = (rowStart + columns) * 2 + 1;
+      marks = Arrays.copyOf(marks, length);
+      starts = Arrays.copyOf(starts, length);
+      ends = Arrays.copyOf(ends, length);
+    }
+    cells = rowStart + columns;
+    starts[cells - 1] = start;
+    ends[cells - 1] = end;
+    cellMark = unseen;
+    endRow(rowMark | PARTIAL);
+  }
+
+  /**
+   * Notes the cells of a row that were not, where a reader was told that few will be looked at.
+   * Called before any cell but the first ones is asked for.
+   *
+   * @param row the row, 0-based
+   */
+  public void complete(int row) {
+    int base = baseRow(row);
+    if ((rowMarks[base] & PARTIAL) == 0) {
+      return;
+    }
+    int last = (base + 1) * columns - 1;
+    int end = ends[last];
+    int cell = base * columns + noted;
+    int start = starts[last];
+    int any = rowMarks[base] & ~PARTIAL;
+    for (int at = start; at <= end; at++) {
+      if (at == end || text[at] == separator) {
+        int mark = cellMark.of(text, start, at);
+        any |= mark;
+        marks[cell] = (byte) mark;
+        starts[cell] = start;
+        ends[cell++] = at;
+        start = at + 1;
+      }
+    }
+    rowMarks[base] = (byte) any;
+  }
+
+  /** Returns how many cells the row being filled has so far. */
+  public int cellsInRow() {
+    return cells - rowStart;
+  }
+
+  /**
+   * Ends the row being filled.
+   *
+   * @param rowMark the marks of its cells that were added as slices, or-ed together
+   * @throws IllegalStateException when the row has not as many cells as the table has columns
+   */
+  public void endRow(int rowMark) {
+    if (cells - rowStart != columns) {
+      throw new IllegalStateException(
+          "row "
+              + (firstRow + baseRows)
+              + " has "
+              + (cells - rowStart)
+              + " cells where the table has "
+              + columns
+              + " columns");
+    }
+    if (baseRows == rowMarks.length) {
+      rowMarks = Arrays.copyOf(rowMarks, baseRows * 2 + 1);
+    }
+    rowMarks[baseRows++] = (byte) (rowMark | addedMarks);
+    addedMarks = 0;
+    rowStart = cells;
+    rows = baseRows;
+  }
+
+  /**
+   * States the number of the row ended last, for a reader that leaves rows out: then for every row.
+   *
+   * @param number its number in the table, 1-based
+   */
+  public void numberRow(long number) {
+    sparse = true;
+    if (distances.length < baseRows) {
+      distances = Arrays.copyOf(distances, rowMarks.length);
+    }
+    distances[baseRows - 1] = (int) (number - firstRow);
+  }
+
+  /** Ends a row whose cells were all added by {@link #addCell}. */
+  public void endRow() {
+    endRow(0);
+  }
+
+  /** Takes back the cells of the row being filled. */
+  public void abandonRow() {
+    cells = rowStart;
+    addedMarks = 0;
+  }
+
+  /** Lets the batch take all rows that there are, however many. */
+  public void takeAll() {
+    mostRows = Integer.MAX_VALUE;
+  }
+
+  /** Returns whether a reader should stop filling: enough rows, or enough text. */
+  public boolean full() {
+    return baseRows >= mostRows || mostRows == ROWS && (used >= MOST_BYTES || cells >= MOST_CELLS);
+  }
+
+  /** Returns how many rows the batch holds now. */
+  public int rows() {
+    return rows;
+  }
+
+  /** Returns how many base columns there are. */
+  public int baseColumns() {
+    return columns;
+  }
+
+  /** Returns the number of the first row read into this batch, 1-based. */
+  public long firstRow() {
+    return firstRow;
+  }
+
+  /** Returns the character between base cells in the buffer. */
+  public char separator() {
+    return (char) separator;
+  }
+
+  /** Returns the buffer of the base cells. */
+  public byte[] text() {
+    return text;
+  }
+
+  /**
+   * @param row a row, 0-based
+   * @return where its base cells are: to be used with {@link #baseStart} and the like
+   */
+  public int baseRow(int row) {
+    return picked ? baseRow[row] : row;
+  }
+
+  /**
+   * @param row a row, 0-based
+   * @return its number in the table, 1-based, header not counted
+   */
+  public long rowNumber(int row) {
+    int at = baseRow(row);
+    return firstRow + (sparse ? distances[at] : at);
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return first byte of the cell in {@link #text()}
+   */
+  public int baseStart(int baseRow, int column) {
+    return starts[baseRow * columns + column];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return end of the cell in {@link #text()}, exclusive
+   */
+  public int baseEnd(int baseRow, int column) {
+    return ends[baseRow * columns + column];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return where the cell as it stood in the source begins, its quote included
+   */
+  public int rawStart(int baseRow, int column) {
+    int cell = baseRow * columns + column;
+    return starts[cell] - (marks[cell] >> 1 & 1);
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return where the cell as it stood in the source ends, its quote included, exclusive
+   */
+  public int rawEnd(int baseRow, int column) {
+    int cell = baseRow * columns + column;
+    return ends[cell] + (marks[cell] >> 1 & 1);
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @return where the row as it stood in the source ends, exclusive, its line end not included
+   */
+  public int rowEnd(int baseRow) {
+    int last = (baseRow + 1) * columns - 1;
+    return (rowMarks[baseRow] & PARTIAL) == 0 ? rawEnd(baseRow, columns - 1) : ends[last];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @param column a base column, 0-based
+   * @return the marks of the cell
+   */
+  public byte baseMark(int baseRow, int column) {
+    return marks[baseRow * columns + column];
+  }
+
+  /**
+   * @param baseRow what {@link #baseRow} returned
+   * @return the marks of all its cells, or-ed together
+   */
+  public byte rowMark(int baseRow) {
+    return rowMarks[baseRow];
+  }
+
+  /**
+   * The cells of a column, base or added.
+   *
+   * @param column column number; added columns follow the base columns
+   * @return its cells; valid until the batch is cleared or picked. Not to be changed but by the
+   *     step that adds the column
+   */
+  public CellVector column(int column) {
+    if (column >= columns) {
+      return added.get(column - columns);
+    }
+    CellVector view = views[column];
+    if (view == null) {
+      view = new CellVector();
+      views[column] = view;
+    }
+    if (!viewReady[column]) {
+      fillView(view, column);
+      viewReady[column] = true;
+    }
+    return view;
+  }
+
+  /**
+   * Fills a vector with the slices of a column, for a step that moves the slices about.
+   *
+   * @param target the vector to fill
+   * @param column column number, base or added
+   */
+  public void copySlices(CellVector target, int column) {
+    if (column < columns) {
+      fillView(target, column);
+      return;
+    }
+    CellVector from = added.get(column - columns);
+    if (from.inNumbers()) {
+      from.asText(target);
+      return;
+    }
+    target.viewOf(from.text, rows);
+    System.arraycopy(from.starts, 0, target.starts, 0, rows);
+    System.arraycopy(from.ends, 0, target.ends, 0, rows);
+  }
+
+  /**
+   * Makes a vector show a single base cell, for whoever needs few of the rows.
+   *
+   * @param row the row, 0-based
+   * @param column a base column, 0-based
+   * @param target the vector: its cell 0 is the cell afterwards
+   */
+  public void cell(int row, int column, CellVector target) {
+    int cell = baseRow(row) * columns + column;
+    boolean isNull = (marks[cell] & NULL) != 0;
+    target.viewOf(text, 1);
+    target.starts[0] = isNull ? -1 : starts[cell];
+    target.ends[0] = isNull ? -1 : ends[cell];
+  }
+
+  private void fillView(CellVector view, int column) {
+    view.viewOf(text, rows);
+    int[] viewStarts = view.starts;
+    int[] viewEnds = view.ends;
+    for (int row = 0; row < rows; row++) {
+      int cell = baseRow(row) * columns + column;
+      if ((marks[cell] & NULL) != 0) {
+        viewStarts[row] = -1;
+        viewEnds[row] = -1;
+      } else {
+        viewStarts[row] = starts[cell];
+        viewEnds[row] = ends[cell];
+      }
+    }
+  }
+
+  /**
+   * Adds an empty column for a step to fill with exactly {@link #rows()} cells.
+   *
+   * @return the vector to fill; its number is {@link #baseColumns()} plus the columns added before
+   */
+  public CellVector addColumn() {
+    if (addedCount == added.size()) {
+      added.add(new CellVector());
+    }
+    CellVector column = added.get(addedCount++);
+    column.clear();
+    return column;
+  }
+
+  /** Returns where the base cells of each row are; null as long as no rows were picked. */
+  public int @Nullable [] baseRows() {
+    return picked ? Arrays.copyOf(baseRow, rows) : null;
+  }
+
+  /**
+   * Forgets the columns that were added, and the rows picked since.
+   *
+   * @param rowsThen what {@link #baseRows} returned then
+   */
+  public void asItWas(int @Nullable [] rowsThen) {
+    addedCount = 0;
+    picked = rowsThen != null;
+    if (rowsThen != null) {
+      baseRow = rowsThen;
+    }
+    rows = rowsThen == null ? baseRows : rowsThen.length;
+    Arrays.fill(viewReady, false);
+  }
+
+  /**
+   * Keeps only the stated rows, in that order; a row may be named more than once.
+   *
+   * @param wanted rows to keep, 0-based
+   * @param count how many of them
+   */
+  public void pick(int[] wanted, int count) {
+    int[] next = new int[Math.max(count, 1)];
+    for (int i = 0; i < count; i++) {
+      next[i] = baseRow(wanted[i]);
+    }
+    for (int i = 0; i < addedCount; i++) {
+      added.get(i).pick(wanted, count);
+    }
+    baseRow = next;
+    picked = true;
+    rows = count;
+    Arrays.fill(viewReady, false);
+  }
+
+  @Override
+  public String toString() {
+    return "Batch[rows " + firstRow + " to " + (firstRow + baseRows - 1) + ", " + rows + " kept]";
+  }
+}

@@ -1,0 +1,86 @@
+package org.abletwine.table.batch;
+
+import java.util.List;
+import java.util.stream.IntStream;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.output.Output;
+import org.jspecify.annotations.Nullable;
+
+/** A sink that takes batches, as all of our own do. */
+public interface BatchSink extends TableSink, Output {
+
+  /**
+   * Takes the rows of one batch.
+   *
+   * @param batch the rows; valid only during the call
+   * @param columns for each output column its column number in the batch
+   */
+  void write(Batch batch, int[] columns);
+
+  @Override
+  default void write(List<@Nullable String> row) {
+    write(
+        Batch.ofOneRow(row.toArray(new @Nullable String[0])),
+        IntStream.range(0, row.size()).toArray());
+  }
+
+  /**
+   * Takes rows of one worker, and writes them when it is their turn.
+   *
+   * @return an encoder for one worker; to be asked for after {@link #start}
+   */
+  default Encoder encoder() {
+    return new CopiedRows(this);
+  }
+
+  /**
+   * Whether neighbouring columns of the source that stay neighbours leave as one piece of text, so
+   * that their cells need not be found.
+   */
+  default boolean copiesText() {
+    return false;
+  }
+
+  /** One worker's part of writing. */
+  interface Encoder {
+
+    /**
+     * Takes rows of a batch; nothing is written yet.
+     *
+     * @param batch the rows; valid only during the call
+     * @param rows which of them, 0-based, in the order to be written; null for all
+     * @param count how many
+     * @param columns for each output column its column number in the batch
+     */
+    void add(Batch batch, int @Nullable [] rows, int count, int[] columns);
+
+    /** Writes the rows taken since the last time. No two workers are in here at once. */
+    void flush();
+  }
+
+  /** Returns in words how the output is written down, such as delimiter and line end. */
+  default String form() {
+    return "";
+  }
+
+  /** Returns the bytes written so far. */
+  default long bytesWritten() {
+    return 0;
+  }
+
+  @Override
+  void commit();
+
+  @Override
+  void close();
+
+  /**
+   * A sink for batches.
+   *
+   * @param sink any sink
+   * @return itself when it takes batches, else one that gives it their rows
+   */
+  static BatchSink of(TableSink sink) {
+    return sink instanceof BatchSink batches ? batches : new RowsSink(sink);
+  }
+}

@@ -1,0 +1,37 @@
+package org.abletwine.table.batch;
+
+import java.util.BitSet;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Rows;
+import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
+
+/** A table that is read in batches, as all of our own are. */
+public interface BatchTable extends Table {
+
+  /**
+   * Starts reading at the first row.
+   *
+   * @param first how many of the first cells of each row will be looked at, at least 1: the others
+   *     need not be found. Who wants all cells of a row calls {@link Batch#complete} first
+   * @param wanted which rows to give, by their number, 1-based; not to be changed meanwhile; null
+   *     for all
+   * @throws DataException when the table cannot be read
+   */
+  Pieces pieces(int first, @Nullable BitSet wanted);
+
+  @Override
+  default Rows rows() {
+    return new BatchRows(this);
+  }
+
+  /**
+   * A table in batches.
+   *
+   * @param table any table
+   * @return itself when it is read in batches, else one that fills batches from its rows
+   */
+  static BatchTable of(Table table) {
+    return table instanceof BatchTable batches ? batches : new RowsTable(table);
+  }
+}

@@ -1,0 +1,168 @@
+package org.abletwine.table.output;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFileAttributes;
+import java.security.SecureRandom;
+import java.util.HexFormat;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+
+/**
+ * The file an output is written to before it is moved into place: in the same folder, under a name
+ * nobody can foresee, created by this process alone, and locked as long as it is written. Whoever
+ * can lock such a file has found one that nobody writes any more.
+ */
+final class PartFile implements AutoCloseable {
+  private static final String END = ".part";
+  private static final int TRIES = 100;
+  private static final SecureRandom RANDOM = new SecureRandom();
+  private static final AtomicLong COUNTER = new AtomicLong();
+  private static final Set<PartFile> OPEN = ConcurrentHashMap.newKeySet();
+
+  private final Path path;
+  private final FileChannel channel;
+
+  private PartFile(Path path, FileChannel channel) {
+    this.path = path;
+    this.channel = channel;
+    OPEN.add(this);
+  }
+
+  /**
+   * Clears away what killed runs have left for this target, and creates a part file.
+   *
+   * @param folder where
+   * @param name what the file will be called
+   */
+  static synchronized PartFile of(Path folder, String name) throws IOException {
+    String prefix = "." + name + ".";
+    clearLeftovers(folder, prefix);
+    byte[] random = new byte[8];
+    for (int tries = 0; ; tries++) {
+      RANDOM.nextBytes(random);
+      String own = HexFormat.of().formatHex(random) + Long.toHexString(COUNTER.getAndIncrement());
+      Path path = folder.resolve(prefix + own + END);
+      try {
+        // Created new: a link that somebody has laid under that name is an error, not followed.
+        FileChannel channel =
+            FileChannel.open(path, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        if (locked(path, channel)) {
+          return new PartFile(path, channel);
+        }
+        channel.close();
+      } catch (FileAlreadyExistsException e) {
+        if (tries == TRIES) {
+          throw e;
+        }
+      }
+    }
+  }
+
+  /** Locks a file just created; not so when it was cleared away before it could be. */
+  private static boolean locked(Path path, FileChannel channel) {
+    try {
+      channel.lock();
+    } catch (IOException | OverlappingFileLockException e) {
+      return true; // a file system without locks: others cannot lock it either, and leave it
+    }
+    return Files.exists(path, LinkOption.NOFOLLOW_LINKS);
+  }
+
+  private static void clearLeftovers(Path folder, String prefix) {
+    try (DirectoryStream<Path> parts =
+        Files.newDirectoryStream(
+            folder,
+            path -> {
+              String name = "" + path.getFileName();
+              return name.startsWith(prefix) && name.endsWith(END);
+            })) {
+      for (Path left : parts) {
+        if (OPEN.stream().noneMatch(open -> open.path.equals(left))) {
+          clear(left);
+        }
+      }
+    } catch (IOException e) {
+      // A folder that cannot be listed may still be written to; if not, creating the part says so.
+    }
+  }
+
+  private static void clear(Path left) {
+    if (!OutputFile.isPlainFile(left)) {
+      return;
+    }
+    try (FileChannel channel =
+        FileChannel.open(left, StandardOpenOption.WRITE, LinkOption.NOFOLLOW_LINKS)) {
+      FileLock lock = channel.tryLock();
+      if (lock != null) {
+        Files.deleteIfExists(left);
+      }
+    } catch (IOException | OverlappingFileLockException e) {
+      // in use, not ours, or on a file system without locks: left where it is
+    }
+  }
+
+  Path path() {
+    return path;
+  }
+
+  FileChannel channel() {
+    return channel;
+  }
+
+  /** Takes over mode, owner and group of a file, as far as that is allowed. */
+  void takeAfter(Path file) {
+    PosixFileAttributeView own = Files.getFileAttributeView(path, PosixFileAttributeView.class);
+    if (own == null || !Files.isRegularFile(file)) {
+      return;
+    }
+    try {
+      PosixFileAttributes old = Files.readAttributes(file, PosixFileAttributes.class);
+      PosixFileAttributes now = own.readAttributes();
+      try {
+        if (!now.group().equals(old.group())) {
+          own.setGroup(old.group());
+        }
+        if (!now.owner().equals(old.owner())) {
+          own.setOwner(old.owner());
+        }
+      } catch (IOException e) {
+        // only some users may give files away: the new file is then the writer's own
+      }
+      own.setPermissions(old.permissions());
+    } catch (IOException e) {
+      // a file that cannot be looked at has nothing to take over
+    }
+  }
+
+  /** Closes and deletes the file, unless it was moved away. */
+  @Override
+  public void close() {
+    OPEN.remove(this);
+    try {
+      Files.deleteIfExists(path); // still locked: nobody else clears or takes it meanwhile
+      channel.close();
+    } catch (IOException e) {
+      // left for the next run to clear
+    }
+  }
+
+  static void abandonAll() {
+    OPEN.forEach(PartFile::close);
+  }
+
+  @Override
+  public String toString() {
+    return path.toString();
+  }
+}

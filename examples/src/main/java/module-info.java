@@ -1,0 +1,4 @@
+/** Programs on Able Twine's public types: all they see is what is exported to everybody. */
+module org.abletwine.examples {
+  requires org.abletwine.core;
+}

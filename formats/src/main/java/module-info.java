@@ -1,0 +1,12 @@
+/** Able Twine's file formats, found by the core. */
+@SuppressWarnings("module") // the module it is open to is built after it
+module org.abletwine.formats {
+  requires transitive org.abletwine.core;
+  requires de.siegmar.fastcsv;
+
+  exports org.abletwine.formats.csv to
+      org.abletwine.plan;
+
+  provides org.abletwine.table.TableFormat with
+      org.abletwine.formats.csv.CsvFormat;
+}

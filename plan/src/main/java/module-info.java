@@ -1,0 +1,9 @@
+/** Able Twine's plan file: what it says, and the run it makes. */
+module org.abletwine.plan {
+  requires transitive org.abletwine.core;
+  requires org.abletwine.formats;
+  requires transitive com.fasterxml.jackson.databind;
+  requires org.snakeyaml.engine;
+
+  exports org.abletwine.plan;
+}
