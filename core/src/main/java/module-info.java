@@ -35,6 +35,8 @@ module org.abletwine.core {
   exports org.abletwine.step.run to
       org.abletwine.plan,
       org.abletwine.cli;
+  exports org.abletwine.derive.total to
+      org.abletwine.plan;
   exports org.abletwine.compute to
       org.abletwine.plan;
   exports org.abletwine.match.index to

@@ -4,11 +4,9 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.abletwine.figures.CoalesceFigures;
-import org.abletwine.figures.ComputeFigures;
-import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 
 /** What was made of the fetched columns: coalesced, computed, kept and rolled up. */
 final class DerivedLines {
@@ -20,12 +18,12 @@ final class DerivedLines {
 
   static void lines(RunRecord run, boolean colour, List<String> lines) {
     columns(run, colour, lines);
-    List<KeepFigures> kept = run.of(KeepFigures.class);
+    List<StepFigures.Kept> kept = run.of(StepFigures.Kept.class);
     if (!kept.isEmpty()) {
       lines.add("");
       lines.add(Ink.BOLD.on("Kept", colour));
     }
-    for (KeepFigures keep : kept) {
+    for (StepFigures.Kept keep : kept) {
       lines.add(
           "  rows with "
               + keep.condition()
@@ -44,15 +42,15 @@ final class DerivedLines {
   }
 
   private static void columns(RunRecord run, boolean colour, List<String> lines) {
-    List<CoalesceFigures> coalesced = run.of(CoalesceFigures.class);
-    List<ComputeFigures> computed = run.of(ComputeFigures.class);
+    List<StepFigures.Coalesced> coalesced = run.of(StepFigures.Coalesced.class);
+    List<StepFigures.Computed> computed = run.of(StepFigures.Computed.class);
     if (coalesced.isEmpty() && computed.isEmpty()) {
       return;
     }
     lines.add("");
     lines.add(Ink.BOLD.on("Made of these", colour) + ", and why what is null is null");
     TextTable table = new TextTable("lrl");
-    for (CoalesceFigures one : coalesced) {
+    for (StepFigures.Coalesced one : coalesced) {
       List<String> parts = new ArrayList<>();
       one.taken().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
       if (one.filled() > 0) {
@@ -60,7 +58,7 @@ final class DerivedLines {
       }
       line(table, one.column(), one.nulls(), String.join(" + ", parts));
     }
-    for (ComputeFigures one : computed) {
+    for (StepFigures.Computed one : computed) {
       List<String> parts = new ArrayList<>();
       one.reasons().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
       if (one.errors() > 0) {

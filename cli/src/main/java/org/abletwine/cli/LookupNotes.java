@@ -11,66 +11,68 @@ final class LookupNotes {
   static List<String> of(LookupFigures lookup) {
     List<String> notes = new ArrayList<>();
     String where = lookup.name() + ": ";
-    if (lookup.conflictingKeys() > 0) {
+    if (lookup.reference().conflictingKeys() > 0) {
       notes.add(
           where
-              + several(lookup, lookup.conflictingKeys())
-              + (lookup.byRule()
+              + several(lookup, lookup.reference().conflictingKeys())
+              + (lookup.fits().byRule()
                   ? " and disagree on what is brought; "
                   : " that disagree on what is brought; ")
               + chosen(lookup));
     }
-    if (lookup.severalKeys() > lookup.conflictingKeys() && lookup.duplicatesDropped() == 0) {
+    if (lookup.reference().severalKeys() > lookup.reference().conflictingKeys()
+        && lookup.reference().duplicatesDropped() == 0) {
       notes.add(
           where
-              + several(lookup, lookup.severalKeys() - lookup.conflictingKeys())
-              + (lookup.combined()
+              + several(
+                  lookup, lookup.reference().severalKeys() - lookup.reference().conflictingKeys())
+              + (lookup.fits().combined()
                   ? ", put together by the aggregates"
-                  : lookup.byRule()
+                  : lookup.fits().byRule()
                       ? " and agree, counted as one"
                       : " that agree, counted as one"));
     }
-    if (lookup.rowsIfExpanded() > lookup.rows()
-        && lookup.duplicatesDropped() == 0
-        && lookup.expanded() == 0) {
+    if (lookup.fits().rowsIfExpanded() > lookup.rows()
+        && lookup.reference().duplicatesDropped() == 0
+        && lookup.fits().expanded() == 0) {
       notes.add(
           where
               + "some keys fit several rows; a row for each would make "
-              + RunSummary.count(lookup.rowsIfExpanded())
+              + RunSummary.count(lookup.fits().rowsIfExpanded())
               + " of "
               + RunSummary.rows(lookup.rows()));
     }
-    if (lookup.referenceBlankKeys() > 0) {
+    if (lookup.reference().blankKeys() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.referenceBlankKeys())
+              + RunSummary.rows(lookup.reference().blankKeys())
               + " of "
-              + lookup.reference()
+              + lookup.reference().name()
               + " can never be found: a key part is blank");
     }
-    if (lookup.duplicatesDropped() > 0) {
+    if (lookup.reference().duplicatesDropped() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.duplicatesDropped())
+              + RunSummary.rows(lookup.reference().duplicatesDropped())
               + " of "
-              + lookup.reference()
+              + lookup.reference().name()
               + " left out by its rule for duplicates");
     }
-    if (lookup.collisions() > 0) {
+    if (lookup.reference().collisions() > 0) {
       notes.add(
           where
-              + RunSummary.keys(lookup.collisions())
+              + RunSummary.keys(lookup.reference().collisions())
               + " of "
-              + lookup.reference()
+              + lookup.reference().name()
               + " became equal only by normalising: "
-              + lookup.collisionExamples().get(0));
+              + lookup.reference().collisionExamples().get(0));
     }
-    if (lookup.wouldMatch() > 0) {
+    if (lookup.outcomes().wouldMatch() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.wouldMatch())
+              + RunSummary.rows(lookup.outcomes().wouldMatch())
               + " would match a row of "
-              + lookup.reference()
+              + lookup.reference().name()
               + " that its condition left out");
     }
     if (lookup.blankParts().size() > 1 && lookup.blankKey() > 0) {
@@ -80,8 +82,9 @@ final class LookupNotes {
           .forEach(part -> parts.add(part.name() + " in " + RunSummary.rows(part.rows())));
       notes.add(where + "blank key part: " + String.join(", ", parts));
     }
-    if (lookup.dropped() > 0) {
-      notes.add(where + RunSummary.rows(lookup.dropped()) + " left out, as the plan says");
+    if (lookup.outcomes().dropped() > 0) {
+      notes.add(
+          where + RunSummary.rows(lookup.outcomes().dropped()) + " left out, as the plan says");
     }
 
     for (LookupFigures.Miss miss : lookup.misses()) {
@@ -92,12 +95,12 @@ final class LookupNotes {
       notes.add(
           where + constant + " on every matched row; is this the right key and the right column?");
     }
-    if (lookup.expanded() > 0) {
+    if (lookup.fits().expanded() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.expanded())
+              + RunSummary.rows(lookup.fits().expanded())
               + " more came out, one for each row of "
-              + lookup.reference()
+              + lookup.reference().name()
               + " that a key fits, as the plan says");
     }
     return notes;
@@ -105,25 +108,25 @@ final class LookupNotes {
 
   /** Rows that one key or value fits: told as keys, or where a rule matches as sets of rows. */
   private static String several(LookupFigures lookup, long count) {
-    return lookup.byRule()
+    return lookup.fits().byRule()
         ? RunSummary.count(count)
             + (count == 1 ? " set" : " sets")
             + " of rows of "
-            + lookup.reference()
+            + lookup.reference().name()
             + " fit the same value"
         : RunSummary.keys(count)
             + " of "
-            + lookup.reference()
+            + lookup.reference().name()
             + (count == 1 ? " stands" : " stand")
             + " on several rows";
   }
 
   private static String chosen(LookupFigures lookup) {
-    if (lookup.expanded() > 0) {
+    if (lookup.fits().expanded() > 0) {
       return "each of them comes out";
     }
-    return lookup.pickedFromSeveral() > 0
-        ? "one was picked for " + RunSummary.rows(lookup.pickedFromSeveral())
+    return lookup.fits().picked() > 0
+        ? "one was picked for " + RunSummary.rows(lookup.fits().picked())
         : "nothing was picked for " + RunSummary.rows(lookup.ambiguous());
   }
 }

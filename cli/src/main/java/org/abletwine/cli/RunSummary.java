@@ -3,13 +3,10 @@ package org.abletwine.cli;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import org.abletwine.figures.AttributeFigures;
-import org.abletwine.figures.CorrectionFigures;
-import org.abletwine.figures.FormatFigures;
-import org.abletwine.figures.GuardFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 
 /** The figures of a run, to be read at a glance on a terminal. */
 final class RunSummary {
@@ -94,7 +91,7 @@ final class RunSummary {
   }
 
   private void corrections() {
-    for (CorrectionFigures correction : run.corrections()) {
+    for (StepFigures.Corrected correction : run.corrections()) {
       lines.add(
           "  corrected "
               + correction.column()
@@ -163,8 +160,8 @@ final class RunSummary {
     }
     table.end();
     for (LookupFigures lookup : run.lookups()) {
-      for (AttributeFigures attribute : lookup.attributes()) {
-        table.cell(attribute.column()).cell(lookup.reference(), Ink.DIM);
+      for (LookupFigures.Attribute attribute : lookup.attributes()) {
+        table.cell(attribute.column()).cell(lookup.reference().name(), Ink.DIM);
         number(table, attribute.unmatched(), Ink.PLAIN);
         number(table, attribute.ambiguous(), Ink.PLAIN);
         number(table, attribute.blankKey(), Ink.PLAIN);
@@ -184,7 +181,7 @@ final class RunSummary {
   private void notes() {
     List<String> notes = new ArrayList<>();
     run.lookups().forEach(lookup -> notes.addAll(LookupNotes.of(lookup)));
-    boolean expanded = run.lookups().stream().anyMatch(lookup -> lookup.expanded() > 0);
+    boolean expanded = run.lookups().stream().anyMatch(lookup -> lookup.fits().expanded() > 0);
     for (String above : run.aboveControlTotals()) {
       notes.add(
           above
@@ -204,7 +201,7 @@ final class RunSummary {
                 + rollup.errorExample());
       }
     }
-    for (FormatFigures format : run.of(FormatFigures.class)) {
+    for (StepFigures.Formatted format : run.of(StepFigures.Formatted.class)) {
       if (format.errors() > 0) {
         notes.add(
             format.name()
@@ -214,7 +211,7 @@ final class RunSummary {
                 + format.errorExample());
       }
     }
-    for (GuardFigures guard : run.of(GuardFigures.class)) {
+    for (StepFigures.Guarded guard : run.of(StepFigures.Guarded.class)) {
       if (guard.cells() > 0) {
         notes.add(
             "formulas: an apostrophe was put before "

@@ -3,7 +3,6 @@ package org.abletwine.cli;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.enrich.StepTrace;
 import org.abletwine.enrich.TracedRow;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.PlanFile;
@@ -79,18 +78,18 @@ final class TraceCommand implements Callable<Integer> {
         .read()
         .forEach((name, value) -> cells.cell(name, Ink.DIM).cell(Trace.shown(value)).end());
     cells.render(colour).forEach(System.out::println);
-    for (StepTrace step : traced.steps()) {
+    for (TracedRow.StepTrace step : traced.steps()) {
       System.out.println();
       System.out.println(Ink.BOLD.on(step.step(), colour));
       TextTable lines = new TextTable("ll");
-      for (StepTrace.Line line : step.lines()) {
+      for (TracedRow.StepTrace.Line line : step.lines()) {
         lines.cell(line.label(), Ink.DIM).cell(line.detail(), ink(line)).end();
       }
       lines.render(colour).forEach(System.out::println);
     }
   }
 
-  private static Ink ink(StepTrace.Line line) {
+  private static Ink ink(TracedRow.StepTrace.Line line) {
     if (line.label().endsWith(" =")) {
       return line.detail().equals("null") ? Ink.WARN : Ink.GOOD;
     }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.figures.RunRecord;
@@ -32,35 +31,16 @@ class RunSummaryTest {
     LookupFigures lookup =
         new LookupFigures(
             "growers",
-            "growers.csv",
             "code = no",
-            false,
-            false,
-            10,
-            8,
-            1,
-            2,
-            1,
-            1_000,
-            900,
-            60,
-            30,
-            10,
-            0,
-            1_033,
-            0,
-            5,
-            0,
-            0,
-            0,
-            0,
-            List.of(),
+            new LookupFigures.Reference("growers.csv", 10, 8, 1, 2, 1, 0, 0, 0, List.of()),
+            new LookupFigures.Outcomes(1_000, 900, 60, 30, 10, 5, 0),
+            new LookupFigures.Fits(false, false, 0, 1_033, 0),
             List.of(new Share("as written", 880), new Share("trim", 20)),
             List.of(new Share("code", 10)),
             List.of(),
             List.of(),
             List.of(),
-            List.of(new AttributeFigures("name", 60, 30, 10, 4, 60)));
+            List.of(new LookupFigures.Attribute("name", 60, 30, 10, 4, 60)));
     RunRecord run =
         new RunRecord(
             "Harvest",

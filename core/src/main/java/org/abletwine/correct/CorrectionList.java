@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Set;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
-import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
@@ -152,7 +152,7 @@ final class CorrectionList {
     return ends;
   }
 
-  CorrectionFigures figures(String column, List<Corrector> workers) {
+  StepFigures.Corrected figures(String column, List<Corrector> workers) {
     long[] uses = new long[lines.size()];
     long rows = 0;
     long changed = 0;
@@ -177,7 +177,7 @@ final class CorrectionList {
         }
       }
     }
-    return new CorrectionFigures(
+    return new StepFigures.Corrected(
         column, table, rows, changed, uses.length, unusedCount, shares, unused);
   }
 }

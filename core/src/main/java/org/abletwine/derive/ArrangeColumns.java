@@ -3,7 +3,7 @@ package org.abletwine.derive;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.figures.ColumnFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
@@ -38,6 +38,6 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     check(columns);
-    return new NamesOnly(new ColumnFigures(title(), first));
+    return new NamesOnly(new StepFigures.Columns(title(), first));
   }
 }

@@ -2,8 +2,8 @@ package org.abletwine.derive;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.figures.CoalesceFigures;
 import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
@@ -104,7 +104,7 @@ public record Coalesce(
       rows += count;
     }
 
-    static CoalesceFigures figures(List<Runner> workers) {
+    static StepFigures.Coalesced figures(List<Runner> workers) {
       Coalesce step = workers.get(0).step;
       long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
       long filled = workers.stream().mapToLong(worker -> worker.filled).sum();
@@ -116,7 +116,7 @@ public record Coalesce(
         shares.add(new Share(step.from.get(i), taken));
         nulls -= taken;
       }
-      return new CoalesceFigures(step.column, rows, shares, filled, nulls);
+      return new StepFigures.Coalesced(step.column, rows, shares, filled, nulls);
     }
   }
 }

@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
-import org.abletwine.figures.ComputeFigures;
 import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.NullReasons;
@@ -142,11 +142,11 @@ public record Compute(String column, String expression, Evaluation settings) imp
           .toList();
     }
 
-    static ComputeFigures figures(List<Runner> workers) {
+    static StepFigures.Computed figures(List<Runner> workers) {
       Compute step = workers.get(0).step;
       RowErrors errors =
           RowErrors.sum(workers.stream().map(worker -> worker.expression.errors()).toList());
-      return new ComputeFigures(
+      return new StepFigures.Computed(
           step.column,
           step.expression,
           workers.stream().mapToLong(worker -> worker.rows).sum(),

@@ -1,7 +1,7 @@
 package org.abletwine.derive;
 
 import java.util.List;
-import org.abletwine.figures.ColumnFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
@@ -23,7 +23,7 @@ public record DropColumns(List<String> names) implements RunStep {
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     check(columns);
-    return new NamesOnly(new ColumnFigures("drop-columns", names));
+    return new NamesOnly(new StepFigures.Columns("drop-columns", names));
   }
 
   @Override

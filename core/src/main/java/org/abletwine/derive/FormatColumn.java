@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
-import org.abletwine.figures.FormatFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
@@ -196,12 +196,13 @@ public record FormatColumn(
       rows += batch.rows();
     }
 
-    static FormatFigures figures(List<Runner> workers) {
+    static StepFigures.Formatted figures(List<Runner> workers) {
       FormatColumn step = workers.get(0).step;
       RowErrors errors =
           RowErrors.sum(workers.stream().map(worker -> worker.form.errors()).toList());
       long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
-      return new FormatFigures(step.column, step.form(), rows, errors.count(), errors.example());
+      return new StepFigures.Formatted(
+          step.column, step.form(), rows, errors.count(), errors.example());
     }
   }
 }

@@ -3,7 +3,7 @@ package org.abletwine.derive;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.compute.RowErrors;
-import org.abletwine.figures.GuardFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
@@ -78,9 +78,9 @@ public record GuardFormulas() implements RunStep {
       }
     }
 
-    static GuardFigures figures(List<Runner> workers) {
+    static StepFigures.Guarded figures(List<Runner> workers) {
       RowErrors all = RowErrors.sum(workers.stream().map(worker -> worker.guarded).toList());
-      return new GuardFigures(all.count(), all.example());
+      return new StepFigures.Guarded(all.count(), all.example());
     }
   }
 }

@@ -3,7 +3,7 @@ package org.abletwine.derive;
 import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.compute.Expression;
-import org.abletwine.figures.KeepFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
@@ -67,8 +67,8 @@ public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluat
     }
   }
 
-  private KeepFigures figures(List<Runner> workers) {
-    return new KeepFigures(
+  private StepFigures.Kept figures(List<Runner> workers) {
+    return new StepFigures.Kept(
         condition,
         workers.stream().mapToLong(worker -> worker.rows).sum(),
         workers.stream().mapToLong(worker -> worker.leftOut).sum(),

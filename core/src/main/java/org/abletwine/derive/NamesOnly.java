@@ -1,15 +1,15 @@
 package org.abletwine.derive;
 
-import org.abletwine.figures.ColumnFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.StepWorker;
 
 /** A step that only changes which columns are asked for, in which order and by which name. */
 final class NamesOnly implements PreparedStep {
-  private final ColumnFigures figures;
+  private final StepFigures.Columns figures;
 
-  NamesOnly(ColumnFigures figures) {
+  NamesOnly(StepFigures.Columns figures) {
     this.figures = figures;
   }
 
@@ -21,7 +21,7 @@ final class NamesOnly implements PreparedStep {
   }
 
   @Override
-  public ColumnFigures figures() {
+  public StepFigures.Columns figures() {
     return figures;
   }
 }

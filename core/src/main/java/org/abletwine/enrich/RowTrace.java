@@ -26,15 +26,15 @@ import org.jspecify.annotations.Nullable;
  */
 final class RowTrace {
   private final Table transactions;
-  private final List<StepTrace> traced = new ArrayList<>();
-  private List<StepTrace.Line> current = new ArrayList<>();
+  private final List<TracedRow.StepTrace> traced = new ArrayList<>();
+  private List<TracedRow.StepTrace.Line> current = new ArrayList<>();
 
   RowTrace(Table transactions) {
     this.transactions = transactions;
   }
 
   @Nullable TracedRow of(List<RunStep> steps, long rowNumber, @Nullable Expression where) {
-    Trace notes = (label, detail) -> current.add(new StepTrace.Line(label, detail));
+    Trace notes = (label, detail) -> current.add(new TracedRow.StepTrace.Line(label, detail));
     RunContext context =
         new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual());
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
@@ -110,7 +110,7 @@ final class RowTrace {
       current = new ArrayList<>();
       workers.get(step).apply(batch);
       if (batch.rows() == 0) {
-        current.add(new StepTrace.Line("row", "left out, as the plan says"));
+        current.add(new TracedRow.StepTrace.Line("row", "left out, as the plan says"));
       } else {
         Map<String, @Nullable String> after = values(batch, numbers.get(step + 1));
         changes(before, after);
@@ -119,15 +119,16 @@ final class RowTrace {
           continue; // totals and the arrangement of columns say nothing about a single row
         }
         if (current.isEmpty()) {
-          current.add(new StepTrace.Line("row", "unchanged"));
+          current.add(new TracedRow.StepTrace.Line("row", "unchanged"));
         }
         before = after;
         if (batch.rows() > 1) {
-          current.add(new StepTrace.Line("rows", batch.rows() + "; the first is followed"));
+          current.add(
+              new TracedRow.StepTrace.Line("rows", batch.rows() + "; the first is followed"));
           batch.pick(new int[] {0}, 1);
         }
       }
-      traced.add(new StepTrace(steps.get(step).title(), current));
+      traced.add(new TracedRow.StepTrace(steps.get(step).title(), current));
     }
     return new TracedRow(number, read, traced);
   }
@@ -142,10 +143,10 @@ final class RowTrace {
     after.forEach(
         (name, value) -> {
           if (!before.containsKey(name)) {
-            current.add(new StepTrace.Line(name + " =", Trace.shown(value)));
+            current.add(new TracedRow.StepTrace.Line(name + " =", Trace.shown(value)));
           } else if (!java.util.Objects.equals(before.get(name), value)) {
             current.add(
-                new StepTrace.Line(
+                new TracedRow.StepTrace.Line(
                     name, Trace.shown(before.get(name)) + " became " + Trace.shown(value)));
           }
         });

@@ -4,78 +4,140 @@ import java.math.BigDecimal;
 import java.util.List;
 
 /**
- * What one lookup counted. Every row that reaches the lookup adds one to exactly one of the four
- * outcomes, so {@code matched + unmatched + ambiguous + blankKey == rows}; the constructor holds to
- * that.
+ * What one lookup counted.
  *
  * @param name the lookup's name
- * @param reference the reference, such as its file name
  * @param key the key as a reader would write it
- * @param byRule whether a part of the key matches by a rule, so that sets of rows one value fits
- *     take the place of keys on several rows
- * @param combined whether aggregates put together the rows that one key fits
- * @param referenceRows rows of the reference
- * @param referenceKeys distinct keys in the reference, as compared
- * @param referenceBlankKeys rows of the reference that no key can find, because a key part is blank
- * @param severalKeys keys that stand on more than one reference row
- * @param conflictingKeys those of them whose rows disagree on an attribute brought
- * @param rows rows that reached the lookup
- * @param matched rows with one reference row, or with several that agree or that the plan chose
- *     from
- * @param unmatched rows whose key is not in the reference
- * @param ambiguous rows whose key fits several reference rows that disagree
- * @param blankKey rows with a null key part
- * @param pickedFromSeveral matched rows for which the plan chose one of several that disagree
- * @param rowsIfExpanded rows there would be if every row came out once for each reference row its
- *     key fits; the same as {@code rows} when no key fits several
- * @param expanded rows that came out beyond the first, because the plan takes every reference row
- * @param dropped rows the plan left out because of their outcome
- * @param filteredOut reference rows left out by its condition
- * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
- * @param duplicatesDropped reference rows left out by its rule for duplicates
- * @param collisions keys written differently that became equal only by normalising
- * @param collisionExamples some of them, as written
+ * @param reference what was found in the reference
+ * @param outcomes what became of the rows
+ * @param fits what came of keys that fit several reference rows
  * @param matchedBy how many rows matched as written, and how many more thanks to each step in turn,
  *     and to each reference tried otherwise; the sum is {@code matched}
  * @param blankParts for each key part, rows in which it was null or blank
  * @param misses the ways in which values missed an ordered rule, those of no rows left out
  * @param constants attributes with one value on every matched row, as {@code name = value}
- * @param measures the measure's total for each outcome, in the order of the counts above; empty
- *     when nothing is measured
+ * @param measures the measure's total for each outcome, in the order of the counts; empty when
+ *     nothing is measured
  * @param attributes nulls of each attribute with their reasons
  */
 public record LookupFigures(
     String name,
-    String reference,
     String key,
-    boolean byRule,
-    boolean combined,
-    long referenceRows,
-    long referenceKeys,
-    long referenceBlankKeys,
-    long severalKeys,
-    long conflictingKeys,
-    long rows,
-    long matched,
-    long unmatched,
-    long ambiguous,
-    long blankKey,
-    long pickedFromSeveral,
-    long rowsIfExpanded,
-    long expanded,
-    long dropped,
-    long filteredOut,
-    long wouldMatch,
-    long duplicatesDropped,
-    long collisions,
-    List<String> collisionExamples,
+    Reference reference,
+    Outcomes outcomes,
+    Fits fits,
     List<Share> matchedBy,
     List<Share> blankParts,
     List<Miss> misses,
     List<String> constants,
     List<BigDecimal> measures,
-    List<AttributeFigures> attributes)
+    List<Attribute> attributes)
     implements StepFigures {
+
+  /** Copies the lists. */
+  public LookupFigures {
+    matchedBy = List.copyOf(matchedBy);
+    blankParts = List.copyOf(blankParts);
+    misses = List.copyOf(misses);
+    constants = List.copyOf(constants);
+    measures = List.copyOf(measures);
+    attributes = List.copyOf(attributes);
+  }
+
+  /**
+   * What was found in the reference.
+   *
+   * @param name its name, such as its file name
+   * @param rows its rows
+   * @param keys its distinct keys, as compared
+   * @param blankKeys its rows that no key can find, because a key part is blank
+   * @param severalKeys keys that stand on more than one of its rows
+   * @param conflictingKeys those of them whose rows disagree on an attribute brought
+   * @param filteredOut rows left out by its condition
+   * @param duplicatesDropped rows left out by its rule for duplicates
+   * @param collisions keys written differently that became equal only by normalising
+   * @param collisionExamples some of them, as written
+   */
+  public record Reference(
+      String name,
+      long rows,
+      long keys,
+      long blankKeys,
+      long severalKeys,
+      long conflictingKeys,
+      long filteredOut,
+      long duplicatesDropped,
+      long collisions,
+      List<String> collisionExamples) {
+    /** Copies the list. */
+    public Reference {
+      collisionExamples = List.copyOf(collisionExamples);
+    }
+  }
+
+  /**
+   * What became of the rows. Every row that reaches the lookup adds one to exactly one of the four
+   * outcomes, so {@code matched + unmatched + ambiguous + blankKey == rows}; the constructor holds
+   * to that.
+   *
+   * @param rows rows that reached the lookup
+   * @param matched rows with one reference row, or with several that agree or that the plan chose
+   *     from
+   * @param unmatched rows whose key is not in the reference
+   * @param ambiguous rows whose key fits several reference rows that disagree
+   * @param blankKey rows with a null key part
+   * @param dropped rows the plan left out because of their outcome
+   * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
+   */
+  public record Outcomes(
+      long rows,
+      long matched,
+      long unmatched,
+      long ambiguous,
+      long blankKey,
+      long dropped,
+      long wouldMatch) {
+    /** Checks the sum rule. */
+    public Outcomes {
+      if (matched + unmatched + ambiguous + blankKey != rows) {
+        throw new IllegalArgumentException("outcomes do not add up to rows");
+      }
+    }
+  }
+
+  /**
+   * What came of keys that fit several reference rows.
+   *
+   * @param byRule whether a part of the key matches by a rule, so that sets of rows one value fits
+   *     take the place of keys on several rows
+   * @param combined whether aggregates put together the rows that one key fits
+   * @param picked matched rows for which the plan chose one of several that disagree
+   * @param rowsIfExpanded rows there would be if every row came out once for each reference row its
+   *     key fits; the same as {@code rows} when no key fits several
+   * @param expanded rows that came out beyond the first, because the plan takes every reference row
+   */
+  public record Fits(
+      boolean byRule, boolean combined, long picked, long rowsIfExpanded, long expanded) {}
+
+  /**
+   * Why an attribute is null, over all rows that reached the lookup. Each row whose attribute came
+   * back null adds one to exactly one reason, whether or not it was filled afterwards.
+   *
+   * @param column the attribute's column
+   * @param unmatched null because the key is not in the reference
+   * @param ambiguous null because several reference rows disagree
+   * @param blankKey null because a key part is null
+   * @param empty matched, but null in the reference
+   * @param filled of all these, how many the plan put a value into
+   */
+  public record Attribute(
+      String column, long unmatched, long ambiguous, long blankKey, long empty, long filled) {
+
+    /** Returns the nulls left: all reasons less those filled. */
+    public long nulls() {
+      return unmatched + ambiguous + blankKey + empty - filled;
+    }
+  }
 
   /**
    * A part of a count.
@@ -94,17 +156,28 @@ public record LookupFigures(
    */
   public record Miss(String kind, long rows, String example) {}
 
-  /** Checks the sum rule and copies the list. */
-  public LookupFigures {
-    collisionExamples = List.copyOf(collisionExamples);
-    matchedBy = List.copyOf(matchedBy);
-    blankParts = List.copyOf(blankParts);
-    misses = List.copyOf(misses);
-    constants = List.copyOf(constants);
-    measures = List.copyOf(measures);
-    attributes = List.copyOf(attributes);
-    if (matched + unmatched + ambiguous + blankKey != rows) {
-      throw new IllegalArgumentException("outcomes do not add up to rows");
-    }
+  /** Returns the rows that reached the lookup. */
+  public long rows() {
+    return outcomes.rows();
+  }
+
+  /** Returns the rows that matched. */
+  public long matched() {
+    return outcomes.matched();
+  }
+
+  /** Returns the rows whose key is not in the reference. */
+  public long unmatched() {
+    return outcomes.unmatched();
+  }
+
+  /** Returns the rows whose key fits several reference rows that disagree. */
+  public long ambiguous() {
+    return outcomes.ambiguous();
+  }
+
+  /** Returns the rows with a null key part. */
+  public long blankKey() {
+    return outcomes.blankKey();
   }
 }

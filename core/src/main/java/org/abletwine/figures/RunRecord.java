@@ -72,8 +72,8 @@ public record RunRecord(
   }
 
   /** Returns the figures of the corrections, in order. */
-  public List<CorrectionFigures> corrections() {
-    return of(CorrectionFigures.class);
+  public List<StepFigures.Corrected> corrections() {
+    return of(StepFigures.Corrected.class);
   }
 
   /**
@@ -92,9 +92,9 @@ public record RunRecord(
   public List<String> aboveControlTotals() {
     List<String> above = new ArrayList<>();
     for (RollupFigures rollup : of(RollupFigures.class)) {
-      for (TotalFigures control : of(TotalFigures.class)) {
+      for (StepFigures.Control control : of(StepFigures.Control.class)) {
         BigDecimal sum = rollup.sums().get(control.column());
-        if (control.when().equals(TotalFigures.BEFORE)
+        if (control.when().equals(StepFigures.Control.BEFORE)
             && sum != null
             && sum.abs().compareTo(control.total().abs()) > 0) {
           above.add(

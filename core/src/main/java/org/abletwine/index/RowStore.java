@@ -7,6 +7,7 @@ import java.nio.ByteOrder;
 import java.util.Arrays;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -255,12 +256,15 @@ public final class RowStore implements Serializable {
    * @return its text, or null
    */
   public @Nullable String get(int row, int cell) {
-    CellVector one = new CellVector();
-    one.clear();
-    @Nullable CellVector[] targets = new CellVector[cell + 1];
-    targets[cell] = one;
-    fetch(place(row), targets, new long[cell + 1], new @Nullable String[cell + 1]);
-    return one.get(0);
+    int place = place(row);
+    byte[] page = arena.page(place);
+    int at = skip(page, cellsAt(page, Arena.offset(place)), cell);
+    int header = Varint.read(page, at);
+    if (header == 0) {
+      return null;
+    }
+    int start = at + Varint.size(header);
+    return Utf8.text(page, start, start + (header - 1 >>> 1));
   }
 
   /**

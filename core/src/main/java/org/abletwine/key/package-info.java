@@ -1,6 +1,13 @@
 /**
- * Keys for comparison. In: cells of the key columns. Out: comparison bytes and hashes per row,
- * every normalise step applied. Start reading at {@link org.abletwine.key.encode.KeyEncoder}.
+ * How keys are made to agree. In: key parts as written. Out: what is compared. Start reading at
+ * {@link org.abletwine.key.Normalise}.
+ *
+ * <pre>{@code
+ * Lookup byCode =
+ *     Lookup.in(growers)
+ *         .key("grower_code", "code")
+ *         .normalise(Normalise.trim(), Normalise.ignoreCase(), Normalise.padZeros(6));
+ * }</pre>
  */
 @NullMarked
 package org.abletwine.key;

@@ -1,8 +1,7 @@
 package org.abletwine.lookup;
 
 import java.io.Serializable;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -28,14 +27,36 @@ public final class LoadedLookup
   private final String[] names;
   private final LookupFills fills;
 
-  LoadedLookup(Lookup lookup, List<LoadedReference> references) {
-    this.names = lookup.bring.stream().map(Attribute::as).toArray(String[]::new);
-    this.sources = new Tried[references.size()];
+  /** For each reference its key parts' places among those of the first, or -1. */
+  private final int[][] partOf;
+
+  /** Each thread has its own; not shipped. */
+  @SuppressWarnings("serial") // made anew by readResolve
+  private final transient ThreadLocal<Scratch[]> scratches;
+
+  private LoadedLookup(Tried[] sources, String[] names, LookupFills fills) {
+    this.sources = sources;
+    this.names = names;
+    this.fills = fills;
+    this.partOf = new int[sources.length][];
+    List<String> known = List.of(sources[0].ours());
+    Arrays.setAll(
+        partOf, source -> Stream.of(sources[source].ours()).mapToInt(known::indexOf).toArray());
+    this.scratches = ThreadLocal.withInitial(() -> scratches(sources));
+  }
+
+  private Object readResolve() {
+    return new LoadedLookup(sources, names, fills);
+  }
+
+  static LoadedLookup of(Lookup lookup, List<LoadedReference> references) {
+    String[] names = lookup.bring.stream().map(Attribute::as).toArray(String[]::new);
+    Tried[] sources = new Tried[references.size()];
     for (int i = 0; i < sources.length; i++) {
       Lookup from = i == 0 ? lookup : lookup.otherwise.get(i - 1);
       sources[i] = Tried.of(from, references.get(i), names);
     }
-    this.fills = new LookupFills(lookup);
+    return new LoadedLookup(sources, names, new LookupFills(lookup));
   }
 
   /**
@@ -57,14 +78,11 @@ public final class LoadedLookup
           Stream.of(names).mapToInt(cells::indexOf).toArray());
     }
 
-    Found find(Map<String, @Nullable String> record) {
-      @Nullable String[] parts = new String[ours.length];
-      for (int part = 0; part < ours.length; part++) {
-        parts[part] = record.get(ours[part]);
-      }
-      KeyProbe probe = new KeyProbe(key.layout(), key.equal(), key.ruled());
-      int[] found = new int[1];
-      probe.read(Batch.ofOneRow(parts));
+    Found find(Scratch scratch) {
+      int[] found = scratch.found;
+      scratch.row.fill(scratch.parts);
+      KeyProbe probe = scratch.probe;
+      probe.read(scratch.row);
       probe.find(reference.finder(), found);
       int place = found[0];
       if (place < 0 && place > RuleIndex.LAST_MISS) {
@@ -82,6 +100,24 @@ public final class LoadedLookup
       boolean blank = place == RuleIndex.UNFIT || probe.blankParts(0) != 0;
       return new Found(this, blank ? Outcome.BLANK_KEY : Outcome.UNMATCHED, place, null);
     }
+  }
+
+  /** What one thread needs to look into one of the references. */
+  private static final class Scratch {
+    final @Nullable String[] parts;
+    final Batch row;
+    final KeyProbe probe;
+    final int[] found = new int[1];
+
+    Scratch(Tried source) {
+      parts = new @Nullable String[source.ours.length];
+      row = Batch.ofOneRow(parts);
+      probe = new KeyProbe(source.key.layout(), source.key.equal(), source.key.ruled());
+    }
+  }
+
+  private static Scratch[] scratches(Tried[] sources) {
+    return Stream.of(sources).map(Scratch::new).toArray(Scratch[]::new);
   }
 
   /** What one of the references has for a key. */
@@ -120,9 +156,20 @@ public final class LoadedLookup
    */
   @Override
   public LookupResult apply(Map<String, @Nullable String> record) {
-    Found found = sources[0].find(record);
+    Scratch[] scratch = scratches.get();
+    for (int source = 0; source < sources.length; source++) {
+      String[] ours = sources[source].ours();
+      for (int part = 0; part < ours.length; part++) {
+        scratch[source].parts[part] = record.get(ours[part]);
+      }
+    }
+    return find(scratch);
+  }
+
+  private LookupResult find(Scratch[] scratch) {
+    Found found = sources[0].find(scratch[0]);
     for (int further = 1; further < sources.length && found.open(); further++) {
-      Found other = sources[further].find(record);
+      Found other = sources[further].find(scratch[further]);
       found = other.open() ? found : other;
     }
     return result(found);
@@ -142,19 +189,20 @@ public final class LoadedLookup
       throw new IllegalArgumentException(
           "the key has " + ours.length + " parts, not " + key.length);
     }
-    Map<String, @Nullable String> record = new HashMap<>();
-    for (int part = 0; part < key.length; part++) {
-      record.put(ours[part], key[part]);
-    }
-    for (Tried source : sources) {
-      for (String column : source.ours()) {
-        if (!record.containsKey(column)) {
+    Scratch[] scratch = scratches.get();
+    for (int source = 0; source < sources.length; source++) {
+      for (int part = 0; part < partOf[source].length; part++) {
+        int of = partOf[source][part];
+        if (of < 0) {
           throw new IllegalArgumentException(
-              "the lookup tries otherwise by column \"" + column + "\" too; apply it to a record");
+              "the lookup tries otherwise by column \""
+                  + sources[source].ours()[part]
+                  + "\" too; apply it to a record");
         }
+        scratch[source].parts[part] = key[of];
       }
     }
-    return apply(record);
+    return find(scratch);
   }
 
   private LookupResult result(Found found) {
@@ -162,17 +210,17 @@ public final class LoadedLookup
     boolean matched = outcome == Outcome.MATCHED;
     LoadedReference reference = found.source().reference();
     int row = matched ? reference.rowAt(found.place()) : -1;
-    Map<String, @Nullable String> attributes = new LinkedHashMap<>();
-    for (int a = 0; a < names.length; a++) {
+    @Nullable String[] values = new @Nullable String[names.length];
+    for (int a = 0; a < values.length; a++) {
       int cell = found.source().cellOf()[a];
       String value = matched && cell >= 0 ? found.cell(row, cell) : null;
-      attributes.put(names[a], value == null ? fills.of(outcome.ordinal(), a) : value);
+      values[a] = value == null ? fills.of(outcome.ordinal(), a) : value;
     }
     return new LookupResult(
         outcome,
         matched || outcome == Outcome.AMBIGUOUS ? reference.name() : "",
         matched ? reference.numbers().of(row) : 0,
-        attributes);
+        new AttributeValues(names, values));
   }
 
   @Override

@@ -252,7 +252,7 @@ public final class Lookup implements RunStep {
     loaded.add(ReferenceLoader.load(this, Progress.NONE, Workers.usual()));
     otherwise.forEach(
         other -> loaded.add(ReferenceLoader.load(other, Progress.NONE, Workers.usual())));
-    return new LoadedLookup(this, loaded);
+    return LoadedLookup.of(this, loaded);
   }
 
   @Override

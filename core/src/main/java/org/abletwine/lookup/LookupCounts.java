@@ -6,7 +6,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.abletwine.compute.Total;
-import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 
@@ -94,29 +93,32 @@ final class LookupCounts {
     boolean ruled = reference.finder().rule() != null;
     return new LookupFigures(
         lookup.name,
-        reference.name(),
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        ruled,
-        lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),
-        reference.read() + reference.leftOutRows(),
-        ruled ? reference.read() : reference.finder().index().keys(),
-        reference.blankKeys(),
-        reference.finder().sets().count(),
-        reference.choices().conflictingCount(),
-        rows,
-        of(Outcome.MATCHED),
-        of(Outcome.UNMATCHED),
-        of(Outcome.AMBIGUOUS),
-        of(Outcome.BLANK_KEY),
-        picked,
-        rows + expanding,
-        expanded,
-        dropped,
-        reference.leftOutRows(),
-        wouldMatch,
-        reference.duplicates().size(),
-        reference.collisions(),
-        reference.collisionExamples(),
+        new LookupFigures.Reference(
+            reference.name(),
+            reference.read() + reference.leftOutRows(),
+            ruled ? reference.read() : reference.finder().index().keys(),
+            reference.blankKeys(),
+            reference.finder().sets().count(),
+            reference.choices().conflictingCount(),
+            reference.leftOutRows(),
+            reference.duplicates().size(),
+            reference.collisions(),
+            reference.collisionExamples()),
+        new LookupFigures.Outcomes(
+            rows,
+            of(Outcome.MATCHED),
+            of(Outcome.UNMATCHED),
+            of(Outcome.AMBIGUOUS),
+            of(Outcome.BLANK_KEY),
+            dropped,
+            wouldMatch),
+        new LookupFigures.Fits(
+            ruled,
+            lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),
+            picked,
+            rows + expanding,
+            expanded),
         matchedBy(gains),
         blankShares(),
         misses.figures(),
@@ -151,7 +153,7 @@ final class LookupCounts {
     return totals;
   }
 
-  private List<AttributeFigures> attributes(LookupFills fills) {
+  private List<LookupFigures.Attribute> attributes(LookupFills fills) {
     int matched = Outcome.MATCHED.ordinal();
     long[] empties = notBrought.clone();
     for (Source from : sources) {
@@ -159,7 +161,7 @@ final class LookupCounts {
         empties[from.attributeOf[cell]] += from.empties[cell];
       }
     }
-    List<AttributeFigures> figures = new ArrayList<>();
+    List<LookupFigures.Attribute> figures = new ArrayList<>();
     for (int a = 0; a < empties.length; a++) {
       long filled = fills.of(matched, a) == null ? 0 : empties[a];
       for (Outcome outcome : OUTCOMES) {
@@ -168,7 +170,7 @@ final class LookupCounts {
         }
       }
       figures.add(
-          new AttributeFigures(
+          new LookupFigures.Attribute(
               lookup.bring.get(a).as(),
               of(Outcome.UNMATCHED),
               of(Outcome.AMBIGUOUS),

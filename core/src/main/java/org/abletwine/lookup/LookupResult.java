@@ -22,7 +22,9 @@ public record LookupResult(
 
   /** Copies the map, keeping its order. */
   public LookupResult {
-    attributes = Collections.unmodifiableMap(new LinkedHashMap<>(attributes));
+    if (!(attributes instanceof AttributeValues)) {
+      attributes = Collections.unmodifiableMap(new LinkedHashMap<>(attributes));
+    }
   }
 
   /**

@@ -1,9 +1,6 @@
 /**
- * Finds reference rows by something other than equality: bands, dates in force, part texts,
- * patterns, similar texts. In: the values of columns of the reference, each row in the partition of
- * the key's equal parts. Out: for each row of ours the row it fits, the set of rows, or why it fits
- * none. Start reading at {@link org.abletwine.match.index.RuleChain}, and for a single rule at
- * {@link org.abletwine.match.index.RuleIndex}.
+ * Matching by something other than equality: bands, dates in force, part texts, patterns, similar
+ * texts. Start reading at {@link org.abletwine.match.MatchRule}.
  */
 @NullMarked
 package org.abletwine.match;

@@ -1,7 +1,6 @@
 /**
- * What every step of a run has in common. In: a definition and the columns so far. Out: something
- * that transforms batch after batch and counts what it did. Start reading at {@link
- * org.abletwine.step.Step}.
+ * What every step of an enrichment has in common, and who is told what happens. Start reading at
+ * {@link org.abletwine.step.Step}.
  */
 @NullMarked
 package org.abletwine.step;

@@ -1,7 +1,15 @@
 /**
- * Tables as streams of batches. In: rows from a reader behind {@link org.abletwine.table.Table}.
- * Out: the same cells, columnar, some thousand rows at a time. Start reading at {@link
- * org.abletwine.table.batch.Batch}.
+ * Tables, and where rows go. In: files, or tables of one's own. Out: rows of texts, and what each
+ * column is. Start reading at {@link org.abletwine.table.Tables}.
+ *
+ * <pre>{@code
+ * Table growers = Tables.file(Path.of("growers.csv"));
+ * try (Rows rows = growers.rows()) {
+ *   for (List<String> row = rows.next(); row != null; row = rows.next()) {
+ *     System.out.println(row.get(growers.schema().indexOf("name")));
+ *   }
+ * }
+ * }</pre>
  */
 @NullMarked
 package org.abletwine.table;

@@ -11,8 +11,8 @@ import java.util.Random;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -32,7 +32,7 @@ class CorrectionTest {
           "5,a",
           "6,Harow x Harow");
 
-  private CorrectionFigures run(Correction correction, ListSink sink) {
+  private StepFigures.Corrected run(Correction correction, ListSink sink) {
     return Enrichment.of(tickets).step(correction).build().writeTo(sink).corrections().get(0);
   }
 
@@ -47,7 +47,7 @@ class CorrectionTest {
   @Test
   void wholeValuesAreReplacedAndChainsFollowed() {
     ListSink sink = new ListSink();
-    CorrectionFigures figures =
+    StepFigures.Corrected figures =
         run(Correction.of("variety", table("Harow,Harrow", "a,b", "b,c", "zz,y")), sink);
     assertThat(sink.column("variety"))
         .containsExactly("Harrow", "Harrow", "Dunmere", null, "c", "Harow x Harow");
@@ -84,7 +84,8 @@ class CorrectionTest {
     assertRefused("rows 1 and 3 contradict each other", "x,y", "a,b", "x,z");
     assertRefused("circle", "a,b", "b,a");
     assertRefused("row 2: a correction needs both", "a,b", "c,");
-    CorrectionFigures twice = run(Correction.of("variety", table("a,b", "a,b")), new ListSink());
+    StepFigures.Corrected twice =
+        run(Correction.of("variety", table("a,b", "a,b")), new ListSink());
     assertThat(twice.lines()).as("the same line twice is one").isEqualTo(1);
   }
 
@@ -135,7 +136,7 @@ class CorrectionTest {
     ListSink whole = new ListSink();
     Enrichment.of(texts).step(Correction.of("variety", table)).build().writeTo(whole);
     ListSink parts = new ListSink();
-    CorrectionFigures figures =
+    StepFigures.Corrected figures =
         Enrichment.of(texts).step(part(table)).build().writeTo(parts).corrections().get(0);
     long changed = 0;
     for (int row = 0; row < cells.size(); row++) {

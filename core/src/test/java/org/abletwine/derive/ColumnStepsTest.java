@@ -9,10 +9,8 @@ import java.util.Map;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.CoalesceFigures;
-import org.abletwine.figures.ComputeFigures;
-import org.abletwine.figures.FormatFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
@@ -45,7 +43,7 @@ class ColumnStepsTest {
         run(new Coalesce("reach", List.of("mobile", "landline"), "none", "reach_by"));
     assertThat(sink.column("reach")).containsExactly("m1", "l2", "none", "m4");
     assertThat(sink.column("reach_by")).containsExactly("mobile", "landline", "fill", "mobile");
-    CoalesceFigures figures = record.of(CoalesceFigures.class).get(0);
+    StepFigures.Coalesced figures = record.of(StepFigures.Coalesced.class).get(0);
     assertThat(figures.taken())
         .extracting(share -> share.rows() + " " + share.name())
         .containsExactly("2 mobile", "1 landline");
@@ -57,7 +55,7 @@ class ColumnStepsTest {
   void withoutAFillNullStaysNull() {
     RunRecord record = run(new Coalesce("reach", List.of("mobile", "landline"), null, null));
     assertThat(sink.column("reach")).containsExactly("m1", "l2", null, "m4");
-    assertThat(record.of(CoalesceFigures.class).get(0).nulls()).isEqualTo(1);
+    assertThat(record.of(StepFigures.Coalesced.class).get(0).nulls()).isEqualTo(1);
   }
 
   @Test
@@ -92,7 +90,7 @@ class ColumnStepsTest {
         .hasMessageContaining("row 3, compute double: column \"kg\": \"x\" is not a number")
         .hasMessageContaining("errors: null");
     RunRecord record = run(new Compute("double", "kg * 2", LENIENT));
-    ComputeFigures figures = record.of(ComputeFigures.class).get(0);
+    StepFigures.Computed figures = record.of(StepFigures.Computed.class).get(0);
     assertThat(sink.column("double")).containsExactly("20", "41.0", null, null);
     assertThat(figures.nulls()).isEqualTo(2);
     assertThat(figures.errors()).isEqualTo(1);
@@ -127,7 +125,7 @@ class ColumnStepsTest {
             new Compute("none", "nullif(id, id)", LENIENT),
             new Compute("after", "none || '!'", LENIENT));
     List<String> reasons = new ArrayList<>();
-    for (ComputeFigures figures : record.of(ComputeFigures.class)) {
+    for (StepFigures.Computed figures : record.of(StepFigures.Computed.class)) {
       figures
           .reasons()
           .forEach(
@@ -153,7 +151,7 @@ class ColumnStepsTest {
             new Compute("fee", "rate * 10", STRICT),
             new Compute("total", "fee + 1", STRICT));
     assertThat(sink.column("total")).containsExactly("21", null, null, "31");
-    assertThat(record.of(ComputeFigures.class).get(1).reasons())
+    assertThat(record.of(StepFigures.Computed.class).get(1).reasons())
         .extracting(share -> share.rows() + " " + share.name())
         .containsExactlyInAnyOrder("1 rate: empty", "1 rate: unmatched");
   }
@@ -169,7 +167,8 @@ class ColumnStepsTest {
             .build()
             .writeTo(out);
     assertThat(out.column("kg")).containsExactly(a, b, c, d, null);
-    assertThat(record.of(FormatFigures.class).get(0).form()).isEqualTo(places + " decimals");
+    assertThat(record.of(StepFigures.Formatted.class).get(0).form())
+        .isEqualTo(places + " decimals");
   }
 
   @Test

@@ -7,7 +7,7 @@ import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.FormatFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.ColumnType;
@@ -24,8 +24,13 @@ class FormatColumnTest {
 
   private final ListSink sink = new ListSink();
 
-  private FormatFigures run(MemoryTable table, Step format) {
-    return Enrichment.of(table).step(format).build().writeTo(sink).of(FormatFigures.class).get(0);
+  private StepFigures.Formatted run(MemoryTable table, Step format) {
+    return Enrichment.of(table)
+        .step(format)
+        .build()
+        .writeTo(sink)
+        .of(StepFigures.Formatted.class)
+        .get(0);
   }
 
   @ParameterizedTest
@@ -73,12 +78,12 @@ class FormatColumnTest {
         .hasMessageContaining("row 2")
         .hasMessageContaining("\"soon\" cannot be written as dd.MM.yyyy, since it is not a date");
     ListSink lenient = new ListSink();
-    FormatFigures figures =
+    StepFigures.Formatted figures =
         Enrichment.of(table)
             .step(new FormatColumn("day", "dd.MM.yyyy", 0, LENIENT))
             .build()
             .writeTo(lenient)
-            .of(FormatFigures.class)
+            .of(StepFigures.Formatted.class)
             .get(0);
     assertThat(lenient.column("day")).containsExactly("01.07.2026", null, null);
     assertThat(figures.errors()).isEqualTo(2);

@@ -12,13 +12,12 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
+import org.abletwine.derive.total.ControlTotal;
+import org.abletwine.derive.total.ExpectThat;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.ComputeFigures;
-import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.figures.ThatFigures;
-import org.abletwine.figures.TotalFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
@@ -117,14 +116,14 @@ class RollupTest {
     assertThat(sink.column("more")).containsExactly(null, "25");
     assertThat(sink.column("best")).containsExactly("5", "12");
     assertThat(sink.column("from")).containsExactly("a", "sum");
-    ComputeFigures twice = run.of(ComputeFigures.class).get(1);
+    StepFigures.Computed twice = run.of(StepFigures.Computed.class).get(1);
     assertThat(twice.nulls()).isEqualTo(2);
     assertThat(twice.reasons().toString()).contains("b: empty", "a: empty");
-    KeepFigures keep = run.of(KeepFigures.class).get(0);
+    StepFigures.Kept keep = run.of(StepFigures.Kept.class).get(0);
     assertThat(keep.leftOut()).isEqualTo(2);
     assertThat(keep.unknown()).isEqualTo(1);
-    assertThat(run.of(TotalFigures.class).get(0).total()).isEqualByComparingTo("15");
-    assertThat(run.of(TotalFigures.class).get(1).total()).isEqualByComparingTo("14");
+    assertThat(run.of(StepFigures.Control.class).get(0).total()).isEqualByComparingTo("15");
+    assertThat(run.of(StepFigures.Control.class).get(1).total()).isEqualByComparingTo("14");
     assertThat(run.rowsOut()).isEqualTo(2);
   }
 
@@ -230,7 +229,7 @@ class RollupTest {
     for (String condition : hold) {
       assertThat(that(table, condition).holds()).as(condition).isTrue();
     }
-    ThatFigures failed = that(table, "max(day) < date '2026-07-01'");
+    StepFigures.Judged failed = that(table, "max(day) < date '2026-07-01'");
     assertThat(failed.holds()).isFalse();
     assertThat(failed.figure()).isEqualTo("max(day) is 2026-07-01");
     assertThatThrownBy(() -> that(table, "sum(day) > 1"))
@@ -245,12 +244,12 @@ class RollupTest {
         .hasMessageContaining("has no total in it");
   }
 
-  private static ThatFigures that(MemoryTable table, String condition) {
+  private static StepFigures.Judged that(MemoryTable table, String condition) {
     return Enrichment.of(table)
         .step(new ExpectThat(condition, Evaluation.STRICT))
         .build()
         .writeTo(new ListSink())
-        .of(ThatFigures.class)
+        .of(StepFigures.Judged.class)
         .get(0);
   }
 }

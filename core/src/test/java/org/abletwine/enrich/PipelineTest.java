@@ -20,8 +20,6 @@ import org.abletwine.MemoryTable;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Keep;
 import org.abletwine.derive.Rollup;
-import org.abletwine.figures.ComputeFigures;
-import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
@@ -140,7 +138,7 @@ class PipelineTest {
       assertThat(written).isEqualTo(expected);
       assertThat(record.of(RollupFigures.class).get(0).grandTotal())
           .containsExactly(Long.toString(sum));
-      assertThat(record.of(KeepFigures.class).get(0).leftOut()).isEqualTo(300);
+      assertThat(record.of(StepFigures.Kept.class).get(0).leftOut()).isEqualTo(300);
     }
   }
 
@@ -172,7 +170,7 @@ class PipelineTest {
           IntStream.range(0, 190).mapToObj(c -> "c" + c).collect(Collectors.joining(" + "));
       builder.step(new Compute("sum", all, Evaluation.STRICT));
       List<StepFigures> figures = builder.build().writeTo(new ListSink()).steps();
-      ComputeFigures sum = (ComputeFigures) figures.get(190);
+      StepFigures.Computed sum = (StepFigures.Computed) figures.get(190);
       assertThat(sum.nulls()).isEqualTo(570);
       assertThat(sum.reasons()).hasSize(190).allMatch(share -> share.rows() == 3);
       assertThat(workers == 1 ? figures : before).isEqualTo(figures);

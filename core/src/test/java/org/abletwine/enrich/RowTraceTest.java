@@ -52,7 +52,7 @@ class RowTraceTest {
 
   private static List<String> lines(TracedRow row) {
     List<String> lines = new ArrayList<>();
-    for (StepTrace step : row.steps()) {
+    for (TracedRow.StepTrace step : row.steps()) {
       step.lines()
           .forEach(line -> lines.add(step.step() + " | " + line.label() + " " + line.detail()));
     }

@@ -138,11 +138,11 @@ class CompositeOracleTest {
       }
     }
     assertThat(figures.blankParts().stream().mapToLong(Share::rows).toArray()).isEqualTo(blank);
-    assertThat(figures.rowsIfExpanded()).isEqualTo(expanded);
+    assertThat(figures.fits().rowsIfExpanded()).isEqualTo(expanded);
     assertThat(figures.matchedBy().stream().mapToLong(Share::rows).sum())
         .isEqualTo(figures.matched());
     assertThat(figures.matchedBy().get(0).rows()).as("as written").isEqualTo(gained[0]);
-    assertThat(figures.collisions()).isEqualTo(collisions());
+    assertThat(figures.reference().collisions()).isEqualTo(collisions());
   }
 
   /** Keys of theirs that are one after the steps, but were written in more than one way. */

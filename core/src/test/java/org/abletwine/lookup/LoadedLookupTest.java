@@ -3,11 +3,13 @@ package org.abletwine.lookup;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.sun.management.ThreadMXBean;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.ObjectInputStream;
 import java.io.ObjectOutputStream;
+import java.lang.management.ManagementFactory;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -19,9 +21,11 @@ import java.util.concurrent.Future;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -167,5 +171,49 @@ class LoadedLookupTest {
     assertThatThrownBy(() -> other.find("a"))
         .isInstanceOf(IllegalArgumentException.class)
         .hasMessageContaining("column \"j\"");
+  }
+
+  /** Beyond the result, its two texts, and the array of the call there is nothing. */
+  @Tag("oracle")
+  @Test
+  void findingAllocatesTheResultAndNothingElse() {
+    List<@Nullable String[]> rows = new ArrayList<>();
+    for (int row = 0; row < 1_000; row++) {
+      rows.add(new @Nullable String[] {"G" + row, "Grower " + row, "D" + row % 7});
+    }
+    LoadedLookup growers =
+        Lookup.in(new MemoryTable("growers", List.of("code", "name", "district"), rows, 100))
+            .key("grower", "code")
+            .normalise(Normalise.trim())
+            .bring("name", "district")
+            .load();
+    ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+    int finds = 20_000;
+    long seen = 0;
+    long before = 0;
+    for (int i = -finds; i < finds; i++) {
+      before = i == 0 ? threads.getCurrentThreadAllocatedBytes() : before;
+      seen += growers.find(rows.get(Math.floorMod(i, 1_000))[0]).referenceRow();
+    }
+    long bytes = threads.getCurrentThreadAllocatedBytes() - before;
+    assertThat(seen).isEqualTo(2L * finds / 1_000 * 500_500);
+    assertThat((double) bytes / finds).isLessThan(300);
+  }
+
+  @Test
+  void aResultIsAMapOfItsOwn() {
+    MemoryTable growers = MemoryTable.of("growers", "code,name,district", "A,Ann,", "B,Ben,D2");
+    LoadedLookup loaded = Lookup.in(growers).key("grower", "code").bring("name", "district").load();
+    LookupResult ann = loaded.find("A");
+    LookupResult ben = loaded.apply(Map.of("grower", "B"));
+    Map<String, @Nullable String> expected = new HashMap<>();
+    expected.put("name", "Ann");
+    expected.put("district", null);
+    assertThat(ann.attributes()).isEqualTo(expected).hasToString("{name=Ann, district=null}");
+    assertThat(ann.attributes()).containsKey("district").doesNotContainKey("code");
+    assertThat(ann.get("code")).isNull();
+    assertThat(ben.attributes().values()).containsExactly("Ben", "D2");
+    assertThatThrownBy(() -> ann.attributes().put("name", "x"))
+        .isInstanceOf(UnsupportedOperationException.class);
   }
 }

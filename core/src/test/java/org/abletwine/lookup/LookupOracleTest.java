@@ -8,7 +8,6 @@ import java.util.Random;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.AttributeFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.jspecify.annotations.Nullable;
@@ -70,7 +69,7 @@ class LookupOracleTest {
     assertThat(figures.matched() + figures.unmatched() + figures.ambiguous() + figures.blankKey())
         .isEqualTo(run.rowsIn())
         .isEqualTo(ours.rowCount());
-    for (AttributeFigures attribute : figures.attributes()) {
+    for (LookupFigures.Attribute attribute : figures.attributes()) {
       long nulls = sink.column(attribute.column()).stream().filter(c -> c == null).count();
       assertThat(attribute.nulls()).isEqualTo(nulls);
     }

@@ -57,9 +57,9 @@ class LookupTest {
     LookupFigures figures = record.lookups().get(0);
     assertThat(figures.attributes().get(1).empty()).isEqualTo(1);
     assertThat(figures.attributes().get(1).nulls()).isEqualTo(4);
-    assertThat(figures.severalKeys()).isEqualTo(2);
-    assertThat(figures.conflictingKeys()).isEqualTo(1);
-    assertThat(figures.referenceBlankKeys()).isEqualTo(1);
+    assertThat(figures.reference().severalKeys()).isEqualTo(2);
+    assertThat(figures.reference().conflictingKeys()).isEqualTo(1);
+    assertThat(figures.reference().blankKeys()).isEqualTo(1);
     assertThat(sink.committed()).isTrue();
   }
 
@@ -75,7 +75,7 @@ class LookupTest {
     ListSink sink = new ListSink();
     RunRecord record = run(lookup().several(Several.LAST), sink);
     assertThat(sink.cell(4, "district")).isEqualTo("D4");
-    assertThat(record.lookups().get(0).pickedFromSeveral()).isEqualTo(1);
+    assertThat(record.lookups().get(0).fits().picked()).isEqualTo(1);
     assertThat(record.lookups().get(0).ambiguous()).isZero();
   }
 
@@ -85,7 +85,7 @@ class LookupTest {
     RunRecord record = run(lookup().whenUnmatched(Treatment.drop()), sink);
     assertThat(sink.column("ticket")).containsExactly("1", "2", "4", "5", "6", "7");
     assertThat(record.rowsOut()).isEqualTo(6);
-    assertThat(record.lookups().get(0).dropped()).isEqualTo(1);
+    assertThat(record.lookups().get(0).outcomes().dropped()).isEqualTo(1);
   }
 
   @Test

@@ -156,7 +156,7 @@ class PathsMeetTest {
     assertThat(sink.column("outcome"))
         .containsExactly("matched", "unmatched", "unmatched", "matched");
     assertThat(sink.column("v")).containsExactly("1", null, null, "2");
-    assertThat(figures().wouldMatch()).as("row 3, by the band left out").isEqualTo(1);
+    assertThat(figures().outcomes().wouldMatch()).as("row 3, by the band left out").isEqualTo(1);
     assertThat(found)
         .extracting(Exceptions.Found::row, Exceptions.Found::detail)
         .containsExactly(
@@ -180,7 +180,7 @@ class PathsMeetTest {
             .otherwise(Lookup.in(MemoryTable.of("other", "n,v", "2,7", "x,8")).key("n").bring("v"));
     run(MemoryTable.of("ours", "n", "2", "3", "x", "y"), lookup);
     assertThat(figures().matched()).isEqualTo(2);
-    assertThat(figures().wouldMatch()).as("3, not 2").isEqualTo(1);
+    assertThat(figures().outcomes().wouldMatch()).as("3, not 2").isEqualTo(1);
     assertThat(figures().misses())
         .extracting(LookupFigures.Miss::kind, LookupFigures.Miss::rows)
         .containsExactly(

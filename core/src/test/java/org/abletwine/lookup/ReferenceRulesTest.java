@@ -70,8 +70,8 @@ class ReferenceRulesTest {
             sink,
             exceptions);
     assertThat(sink.column("name")).containsExactly("Old", null, "Merrow", null, null, null, null);
-    assertThat(figures.filteredOut()).isEqualTo(2);
-    assertThat(figures.wouldMatch()).as("g1 and G3").isEqualTo(2);
+    assertThat(figures.reference().filteredOut()).isEqualTo(2);
+    assertThat(figures.outcomes().wouldMatch()).as("g1 and G3").isEqualTo(2);
     assertThat(exceptions).contains("unmatched tickets.csv 4 G3 ", "blank-key tickets.csv 5  ");
   }
 
@@ -87,9 +87,10 @@ class ReferenceRulesTest {
             sink,
             exceptions);
     assertThat(sink.column("name")).startsWith("New", "New", "Merrow", "Gone");
-    assertThat(figures.duplicatesDropped()).isEqualTo(3);
-    assertThat(figures.collisions()).isEqualTo(1);
-    assertThat(figures.collisionExamples()).containsExactly("\"G1\" = \"g1\" (rows 1, 2, 6)");
+    assertThat(figures.reference().duplicatesDropped()).isEqualTo(3);
+    assertThat(figures.reference().collisions()).isEqualTo(1);
+    assertThat(figures.reference().collisionExamples())
+        .containsExactly("\"G1\" = \"g1\" (rows 1, 2, 6)");
     assertThat(exceptions)
         .contains("duplicate left out growers.csv 1 G1 row 2 stays (newest-by: since)")
         .contains("duplicate left out growers.csv 6 g1 row 2 stays (newest-by: since)");

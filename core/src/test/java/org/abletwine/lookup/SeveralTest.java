@@ -82,11 +82,11 @@ class SeveralTest {
     assertThat(sink.column("id")).containsExactly("1", "1", "1", "2", "3", "3", "4");
     assertThat(sink.column("buyer"))
         .containsExactly("Fen", "Moor", "Tarn", "Fen", "Fen", "Moor", null);
-    assertThat(figures.expanded()).isEqualTo(3);
+    assertThat(figures.fits().expanded()).isEqualTo(3);
     assertThat(figures.rows()).as("rows in").isEqualTo(4);
     LookupFigures before =
         Enrichment.of(ours).lookup(lookup).build().writeTo(new ListSink()).lookups().get(0);
-    assertThat(before.rowsIfExpanded()).as("foretold without expanding").isEqualTo(7);
+    assertThat(before.fits().rowsIfExpanded()).as("foretold without expanding").isEqualTo(7);
   }
 
   @Test

@@ -114,7 +114,7 @@ class SharedReferenceTest {
     MemoryTable both = MemoryTable.of("loads", "origin,arrival", "KEL,MAR", "TAN,KEL");
     assertThat(
             Enrichment.of(both).lookup(one).lookup(two).build().writeTo(new ListSink()).lookups())
-        .extracting(figures -> figures.severalKeys())
+        .extracting(figures -> figures.reference().severalKeys())
         .containsExactly(0L, 1L);
   }
 

@@ -47,7 +47,7 @@ public final class PriceInForce {
     for (LookupFigures lookup : record.lookups()) {
       System.out.printf(
           "%s: %d matched, %d unmatched, %d ambiguous%n",
-          lookup.reference(), lookup.matched(), lookup.unmatched(), lookup.ambiguous());
+          lookup.reference().name(), lookup.matched(), lookup.unmatched(), lookup.ambiguous());
       lookup.misses().forEach(miss -> System.out.printf("  %d %s%n", miss.rows(), miss.kind()));
     }
   }

@@ -8,8 +8,7 @@ import java.util.Map;
 import org.abletwine.figures.Expectation;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.figures.ThatFigures;
-import org.abletwine.figures.TotalFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.Plan.Expect;
 
 /** Judges what a plan expects of a run. All are judged, whether or not one before holds. */
@@ -36,7 +35,7 @@ final class Expectations {
     rows(run, judged);
     expect.totals().forEach(column -> total(run, column, judged));
     expect.nulls().forEach((column, most) -> nulls(run, column, most, judged));
-    for (ThatFigures that : run.of(ThatFigures.class)) {
+    for (StepFigures.Judged that : run.of(StepFigures.Judged.class)) {
       judged.add(new Expectation("that", that.figure(), that.name(), that.holds()));
     }
     return judged;
@@ -69,7 +68,7 @@ final class Expectations {
     long several = 0;
     for (LookupFigures lookup : run.lookups()) {
       if (reference.equals(referenceOf.get(lookup.name()))) {
-        several = Math.max(several, lookup.severalKeys());
+        several = Math.max(several, lookup.reference().severalKeys());
       }
     }
     judged.add(
@@ -94,10 +93,10 @@ final class Expectations {
     BigDecimal before = null;
     BigDecimal after = null;
     long notNumbers = 0;
-    for (TotalFigures total : run.of(TotalFigures.class)) {
+    for (StepFigures.Control total : run.of(StepFigures.Control.class)) {
       if (total.column().equals(column)) {
-        before = total.when().equals(TotalFigures.BEFORE) ? total.total() : before;
-        after = total.when().equals(TotalFigures.AFTER) ? total.total() : after;
+        before = total.when().equals(StepFigures.Control.BEFORE) ? total.total() : before;
+        after = total.when().equals(StepFigures.Control.AFTER) ? total.total() : after;
         notNumbers = Math.max(notNumbers, total.notNumbers());
       }
     }
@@ -117,8 +116,8 @@ final class Expectations {
 
   private static void nulls(
       RunRecord run, String column, BigDecimal most, List<Expectation> judged) {
-    for (TotalFigures total : run.of(TotalFigures.class)) {
-      if (total.column().equals(column) && total.when().equals(TotalFigures.AFTER)) {
+    for (StepFigures.Control total : run.of(StepFigures.Control.class)) {
+      if (total.column().equals(column) && total.when().equals(StepFigures.Control.AFTER)) {
         boolean holds =
             BigDecimal.valueOf(total.nulls())
                     .multiply(HUNDRED)

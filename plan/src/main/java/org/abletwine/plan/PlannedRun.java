@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.step.Exceptions;
@@ -130,7 +130,7 @@ public final class PlannedRun {
                   + " groups)");
         }
       }
-      for (KeepFigures keep : figures.of(KeepFigures.class)) {
+      for (StepFigures.Kept keep : figures.of(StepFigures.Kept.class)) {
         if (!keep.file().isEmpty()) {
           others.add(keep.file() + "  (" + keep.leftOut() + " rows left out by keep)");
         }

@@ -6,18 +6,11 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
-import org.abletwine.figures.AttributeFigures;
-import org.abletwine.figures.CoalesceFigures;
-import org.abletwine.figures.ComputeFigures;
-import org.abletwine.figures.CorrectionFigures;
 import org.abletwine.figures.Expectation;
-import org.abletwine.figures.FormatFigures;
-import org.abletwine.figures.GuardFigures;
-import org.abletwine.figures.KeepFigures;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.figures.TotalFigures;
+import org.abletwine.figures.StepFigures;
 
 /** The record of a run as JSON. Counts are rows; durations are seconds. */
 public final class RunJson {
@@ -68,7 +61,7 @@ public final class RunJson {
     ArrayNode lookups = root.putArray("lookups");
     run.lookups().forEach(lookup -> lookups.add(tree(lookup)));
     ArrayNode coalesced = root.putArray("coalesced");
-    for (CoalesceFigures one : run.of(CoalesceFigures.class)) {
+    for (StepFigures.Coalesced one : run.of(StepFigures.Coalesced.class)) {
       ObjectNode node = coalesced.addObject();
       node.put("column", one.column());
       node.put("rows", one.rows());
@@ -77,7 +70,7 @@ public final class RunJson {
       node.put("nulls", one.nulls());
     }
     ArrayNode computed = root.putArray("computed");
-    for (ComputeFigures one : run.of(ComputeFigures.class)) {
+    for (StepFigures.Computed one : run.of(StepFigures.Computed.class)) {
       ObjectNode node = computed.addObject();
       node.put("column", one.column());
       node.put("expression", one.expression());
@@ -88,7 +81,7 @@ public final class RunJson {
       node.put("error_example", one.errorExample());
     }
     ArrayNode kept = root.putArray("kept");
-    for (KeepFigures one : run.of(KeepFigures.class)) {
+    for (StepFigures.Kept one : run.of(StepFigures.Kept.class)) {
       ObjectNode node = kept.addObject();
       node.put("condition", one.condition());
       node.put("rows", one.rows());
@@ -107,7 +100,7 @@ public final class RunJson {
     }
     run.aboveControlTotals().forEach(root.putArray("above_control_totals")::add);
     ArrayNode formatted = root.putArray("formatted");
-    for (FormatFigures one : run.of(FormatFigures.class)) {
+    for (StepFigures.Formatted one : run.of(StepFigures.Formatted.class)) {
       ObjectNode node = formatted.addObject();
       node.put("column", one.name());
       node.put("form", one.form());
@@ -115,13 +108,13 @@ public final class RunJson {
       node.put("errors", one.errors());
       node.put("error_example", one.errorExample());
     }
-    for (GuardFigures one : run.of(GuardFigures.class)) {
+    for (StepFigures.Guarded one : run.of(StepFigures.Guarded.class)) {
       ObjectNode node = root.putObject("formulas_guarded");
       node.put("cells", one.cells());
       node.put("example", one.example());
     }
     ArrayNode totals = root.putArray("control_totals");
-    for (TotalFigures one : run.of(TotalFigures.class)) {
+    for (StepFigures.Control one : run.of(StepFigures.Control.class)) {
       ObjectNode node = totals.addObject();
       node.put("column", one.column());
       node.put("when", one.when());
@@ -147,7 +140,7 @@ public final class RunJson {
     }
   }
 
-  private static ObjectNode tree(CorrectionFigures correction) {
+  private static ObjectNode tree(StepFigures.Corrected correction) {
     ObjectNode node = MAPPER.createObjectNode();
     node.put("column", correction.column());
     node.put("table", correction.table());
@@ -163,29 +156,29 @@ public final class RunJson {
   private static ObjectNode tree(LookupFigures lookup) {
     ObjectNode node = MAPPER.createObjectNode();
     node.put("name", lookup.name());
-    node.put("reference", lookup.reference());
+    node.put("reference", lookup.reference().name());
     node.put("key", lookup.key());
-    node.put("by_rule", lookup.byRule());
-    node.put("combined_by_aggregates", lookup.combined());
-    node.put("reference_rows", lookup.referenceRows());
-    node.put("reference_keys", lookup.referenceKeys());
-    node.put("reference_blank_keys", lookup.referenceBlankKeys());
-    node.put("keys_on_several_rows", lookup.severalKeys());
-    node.put("conflicting_keys", lookup.conflictingKeys());
+    node.put("by_rule", lookup.fits().byRule());
+    node.put("combined_by_aggregates", lookup.fits().combined());
+    node.put("reference_rows", lookup.reference().rows());
+    node.put("reference_keys", lookup.reference().keys());
+    node.put("reference_blank_keys", lookup.reference().blankKeys());
+    node.put("keys_on_several_rows", lookup.reference().severalKeys());
+    node.put("conflicting_keys", lookup.reference().conflictingKeys());
     node.put("rows", lookup.rows());
     node.put("matched", lookup.matched());
     node.put("unmatched", lookup.unmatched());
     node.put("ambiguous", lookup.ambiguous());
     node.put("blank_key", lookup.blankKey());
-    node.put("picked_from_several", lookup.pickedFromSeveral());
-    node.put("rows_if_expanded", lookup.rowsIfExpanded());
-    node.put("expanded", lookup.expanded());
-    node.put("dropped", lookup.dropped());
-    node.put("filtered_out", lookup.filteredOut());
-    node.put("would_match_filtered_out", lookup.wouldMatch());
-    node.put("duplicates_dropped", lookup.duplicatesDropped());
-    node.put("collisions", lookup.collisions());
-    lookup.collisionExamples().forEach(node.putArray("collision_examples")::add);
+    node.put("picked_from_several", lookup.fits().picked());
+    node.put("rows_if_expanded", lookup.fits().rowsIfExpanded());
+    node.put("expanded", lookup.fits().expanded());
+    node.put("dropped", lookup.outcomes().dropped());
+    node.put("filtered_out", lookup.reference().filteredOut());
+    node.put("would_match_filtered_out", lookup.outcomes().wouldMatch());
+    node.put("duplicates_dropped", lookup.reference().duplicatesDropped());
+    node.put("collisions", lookup.reference().collisions());
+    lookup.reference().collisionExamples().forEach(node.putArray("collision_examples")::add);
     shares(node.putArray("matched_by"), "step", lookup.matchedBy());
     shares(node.putArray("blank_parts"), "part", lookup.blankParts());
     lookup.constants().forEach(node.putArray("constant_attributes")::add);
@@ -199,7 +192,7 @@ public final class RunJson {
           .put("example", miss.example());
     }
     ArrayNode attributes = node.putArray("attributes");
-    for (AttributeFigures attribute : lookup.attributes()) {
+    for (LookupFigures.Attribute attribute : lookup.attributes()) {
       ObjectNode figures = attributes.addObject();
       figures.put("column", attribute.column());
       figures.put("nulls", attribute.nulls());

@@ -7,13 +7,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.derive.ArrangeColumns;
-import org.abletwine.derive.ControlTotal;
 import org.abletwine.derive.DropColumns;
-import org.abletwine.derive.ExpectThat;
 import org.abletwine.derive.FormatColumn;
 import org.abletwine.derive.GuardFormulas;
 import org.abletwine.derive.Rollup;
-import org.abletwine.figures.TotalFigures;
+import org.abletwine.derive.total.ControlTotal;
+import org.abletwine.derive.total.ExpectThat;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.plan.Plan.Expect;
 import org.abletwine.plan.Plan.FormatSpec;
@@ -122,14 +122,15 @@ final class Tail {
           boolean there = columns.names().contains(column);
           if (there) {
             all.add(
-                new Placed(new ControlTotal(column, TotalFigures.BEFORE), plan.expect().mark()));
+                new Placed(
+                    new ControlTotal(column, StepFigures.Control.BEFORE), plan.expect().mark()));
           }
           return there;
         });
   }
 
   private void after(String column, List<Placed> all) {
-    all.add(new Placed(new ControlTotal(column, TotalFigures.AFTER), plan.expect().mark()));
+    all.add(new Placed(new ControlTotal(column, StepFigures.Control.AFTER), plan.expect().mark()));
   }
 
   private void rollup(RollupSpec spec, List<Placed> all) {

@@ -115,11 +115,21 @@ public final class Batch {
    */
   public static Batch ofOneRow(@Nullable String... cells) {
     Batch batch = new Batch(cells.length, 1, '\0');
-    for (String cell : cells) {
-      batch.addCell(cell);
-    }
-    batch.endRow(ALTERED);
+    batch.fill(cells);
     return batch;
+  }
+
+  /**
+   * Makes the batch one of a single row.
+   *
+   * @param row its cells; null for a null cell
+   */
+  public void fill(@Nullable String... row) {
+    clear(1, '\0');
+    for (String cell : row) {
+      addCell(cell);
+    }
+    endRow(ALTERED);
   }
 
   /**

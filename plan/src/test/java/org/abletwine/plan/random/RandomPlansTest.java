@@ -195,7 +195,7 @@ class RandomPlansTest {
                   figures.unmatched(),
                   figures.ambiguous(),
                   figures.blankKey(),
-                  figures.wouldMatch()))
+                  figures.outcomes().wouldMatch()))
           .as(figures.name() + " of " + about)
           .isEqualTo(
               List.of(

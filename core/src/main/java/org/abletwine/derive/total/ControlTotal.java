@@ -1,8 +1,8 @@
-package org.abletwine.derive;
+package org.abletwine.derive.total;
 
 import java.util.List;
 import org.abletwine.compute.Total;
-import org.abletwine.figures.TotalFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
@@ -39,10 +39,10 @@ public record ControlTotal(String column, String when) implements RunStep {
     return Prepared.of(() -> new Runner(number, new Total(type)), this::figures);
   }
 
-  private TotalFigures figures(List<Runner> workers) {
+  private StepFigures.Control figures(List<Runner> workers) {
     Total total = new Total();
     workers.forEach(worker -> total.merge(worker.total));
-    return new TotalFigures(
+    return new StepFigures.Control(
         column, when, total.value(), total.nulls(), total.notNumbers(), total.rows());
   }
 

@@ -1,4 +1,4 @@
-package org.abletwine.derive;
+package org.abletwine.derive.total;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.compute.RowErrors;
-import org.abletwine.figures.ThatFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
@@ -141,7 +141,7 @@ public record ExpectThat(String condition, Evaluation settings) implements RunSt
           step.settings);
     }
 
-    ThatFigures figures(List<@Nullable String> values, List<RowErrors> errors) {
+    StepFigures.Judged figures(List<@Nullable String> values, List<RowErrors> errors) {
       List<String> shown = new ArrayList<>();
       for (int i = 0; i < values.size(); i++) {
         long passedOver = errors.get(i).count();
@@ -154,7 +154,7 @@ public record ExpectThat(String condition, Evaluation settings) implements RunSt
                     : " with " + passedOver + " passed over that do not compute"));
       }
       outer.over(Batch.ofOneRow(values.toArray(String[]::new)));
-      return new ThatFigures(step.condition, String.join(", ", shown), outer.isTrue(0));
+      return new StepFigures.Judged(step.condition, String.join(", ", shown), outer.isTrue(0));
     }
   }
 
@@ -187,7 +187,7 @@ public record ExpectThat(String condition, Evaluation settings) implements RunSt
       }
     }
 
-    static ThatFigures figures(List<Runner> workers) {
+    static StepFigures.Judged figures(List<Runner> workers) {
       Totals read = workers.get(0).read;
       Runner sum = new Runner(read);
       List<@Nullable String> values = new ArrayList<>();
