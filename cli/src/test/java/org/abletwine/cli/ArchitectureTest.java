@@ -3,11 +3,22 @@ package org.abletwine.cli;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.ArchRule;
+import java.lang.module.ModuleDescriptor;
+import java.lang.module.ModuleFinder;
+import java.net.URISyntaxException;
+import java.nio.file.Path;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.abletwine.table.Table;
 import org.junit.jupiter.api.Test;
 
 /** Holds the arrows between modules and packages. */
@@ -65,6 +76,32 @@ class ArchitectureTest {
             .resideInAnyPackage("org.abletwine.cli..", "org.abletwine.demo..", "picocli.."));
   }
 
+  /** What everybody may see: these packages, and few types in them. */
+  @Test
+  void theFrontDoorIsSmall() throws URISyntaxException {
+    Path core = Path.of(Table.class.getProtectionDomain().getCodeSource().getLocation().toURI());
+    ModuleDescriptor door =
+        ModuleFinder.of(core).find("org.abletwine.core").orElseThrow().descriptor();
+    Set<String> exported =
+        door.exports().stream()
+            .filter(export -> !export.isQualified())
+            .map(ModuleDescriptor.Exports::source)
+            .collect(Collectors.toSet());
+    assertThat(exported)
+        .containsExactlyInAnyOrderElementsOf(
+            Stream.of(
+                    "table", "key", "match", "step", "lookup", "correct", "derive", "enrich",
+                    "figures", "audit")
+                .map(name -> "org.abletwine." + name)
+                .toList());
+    assertThat(
+            PRODUCT.stream()
+                .filter(type -> exported.contains(type.getPackageName()))
+                .filter(type -> type.getModifiers().contains(JavaModifier.PUBLIC))
+                .filter(JavaClass::isTopLevelClass))
+        .hasSizeLessThanOrEqualTo(55);
+  }
+
   @Test
   void packagesHaveNoCycles() {
     holds(slices().matching("org.abletwine.(*)..").should().beFreeOfCycles());
@@ -95,8 +132,8 @@ class ArchitectureTest {
             .and()
             .areNotEnums()
             .and()
-            .doNotHaveModifier(com.tngtech.archunit.core.domain.JavaModifier.ABSTRACT)
+            .doNotHaveModifier(JavaModifier.ABSTRACT)
             .should()
-            .haveModifier(com.tngtech.archunit.core.domain.JavaModifier.FINAL));
+            .haveModifier(JavaModifier.FINAL));
   }
 }

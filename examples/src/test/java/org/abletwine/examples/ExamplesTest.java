@@ -58,6 +58,21 @@ class ExamplesTest {
   }
 
   @Test
+  void tablesOfYourOwn() {
+    assertThat(printed(TablesOfYourOwn::main).lines())
+        .containsExactly(
+            "ticket_no | grower_code | name",
+            "1 | KEL/000324R | Thistle Meadow Farm",
+            "2 | TAN/000238N | Larkfield Hollow Grange",
+            "3 | TAN/X99999 | null",
+            "4 | null | null",
+            "that is all",
+            "as written: 0",
+            "without-bridge: 2",
+            "trim: 0");
+  }
+
+  @Test
   void classifyRemarks() {
     assertThat(printed(ClassifyRemarks::main))
         .contains("after rain, moisture retest  matched    moisture   moisture + weather")
