@@ -111,7 +111,7 @@ final class Functions {
         Kind kind = nodes.common(arguments, wanted);
         yield new Choosing.NullIf(
             nodes.build(arguments.get(0), kind),
-            nodes.compare("=", arguments.get(0), arguments.get(1)));
+            nodes.conditions().compare("=", arguments.get(0), arguments.get(1)));
       }
       default ->
           throw scope.wrongPart(

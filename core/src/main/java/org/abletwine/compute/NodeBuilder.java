@@ -1,6 +1,5 @@
 package org.abletwine.compute;
 
-import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -11,19 +10,15 @@ import java.util.Map;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 import net.sf.jsqlparser.expression.BinaryExpression;
-import net.sf.jsqlparser.expression.BooleanValue;
 import net.sf.jsqlparser.expression.CaseExpression;
 import net.sf.jsqlparser.expression.CastExpression;
-import net.sf.jsqlparser.expression.DateTimeLiteralExpression;
 import net.sf.jsqlparser.expression.DoubleValue;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.ExtractExpression;
 import net.sf.jsqlparser.expression.Function;
 import net.sf.jsqlparser.expression.IntervalExpression;
 import net.sf.jsqlparser.expression.LongValue;
-import net.sf.jsqlparser.expression.NotExpression;
 import net.sf.jsqlparser.expression.NullValue;
-import net.sf.jsqlparser.expression.SignedExpression;
 import net.sf.jsqlparser.expression.StringValue;
 import net.sf.jsqlparser.expression.TimeKeyExpression;
 import net.sf.jsqlparser.expression.TrimFunction;
@@ -36,16 +31,11 @@ import net.sf.jsqlparser.expression.operators.arithmetic.Multiplication;
 import net.sf.jsqlparser.expression.operators.arithmetic.Subtraction;
 import net.sf.jsqlparser.expression.operators.conditional.AndExpression;
 import net.sf.jsqlparser.expression.operators.conditional.OrExpression;
-import net.sf.jsqlparser.expression.operators.relational.Between;
 import net.sf.jsqlparser.expression.operators.relational.ComparisonOperator;
 import net.sf.jsqlparser.expression.operators.relational.ExpressionList;
-import net.sf.jsqlparser.expression.operators.relational.InExpression;
-import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
 import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
 import net.sf.jsqlparser.schema.Column;
-import org.abletwine.match.index.TextPattern;
 import org.abletwine.table.text.DatePatterns;
-import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** Turns a parsed expression into nodes, checking kinds on the way. */
@@ -54,8 +44,9 @@ final class NodeBuilder {
   static final int MOST_DEPTH = 200;
 
   private final Scope scope;
-  private final @Nullable LocalDate today;
   private final Functions functions;
+  private final Literals literals;
+  private final Conditions conditions;
   private final Map<Expression, Kind> naturals = new IdentityHashMap<>();
   private int depth;
 
@@ -65,8 +56,13 @@ final class NodeBuilder {
    */
   NodeBuilder(Scope scope, @Nullable LocalDate today) {
     this.scope = scope;
-    this.today = today;
     this.functions = new Functions(this, scope);
+    this.literals = new Literals(this, scope, today);
+    this.conditions = new Conditions(this, scope);
+  }
+
+  Conditions conditions() {
+    return conditions;
   }
 
   /** Builds a node of the wanted kind; ANY takes what comes. */
@@ -99,10 +95,10 @@ final class NodeBuilder {
             name, "is not a condition; compare it with something, such as " + name + " = 'yes'");
       }
       return word && wanted != Kind.TEXT
-          ? truth(name.equalsIgnoreCase("true"))
+          ? Literals.truth(name.equalsIgnoreCase("true"))
           : scope.column(name, wanted);
     }
-    Node literal = literal(e, wanted);
+    Node literal = literals.of(e, wanted);
     if (literal != null) {
       return literal;
     }
@@ -126,7 +122,7 @@ final class NodeBuilder {
     if (e instanceof Function function) {
       return functions.of(function, wanted);
     }
-    Node truth = condition(e);
+    Node truth = conditions.of(e);
     if (truth != null) {
       return truth;
     }
@@ -135,88 +131,6 @@ final class NodeBuilder {
       return scope.column(word, wanted); // the parser takes some plain words for units of time
     }
     throw scope.wrongPart(e, "cannot be used here");
-  }
-
-  private @Nullable Node literal(Expression e, Kind wanted) {
-    if (e instanceof LongValue || e instanceof DoubleValue) {
-      BigDecimal value = DecimalText.read(e.toString());
-      if (value == null) {
-        throw scope.wrongPart(
-            e,
-            "is not a number of up to "
-                + DecimalText.MOST_CHARACTERS
-                + " characters and an exponent of up to "
-                + DecimalText.MOST_EXPONENT);
-      }
-      return number(value);
-    }
-    if (e instanceof SignedExpression signed) {
-      if (signed.getSign() != '-' && signed.getSign() != '+') {
-        throw scope.wrongPart(e, "uses an operator that is not known");
-      }
-      Node inner = build(signed.getExpression(), Kind.NUMBER);
-      return signed.getSign() == '-'
-          ? new Arithmetic.Binary('-', number(BigDecimal.ZERO), inner)
-          : inner;
-    }
-    if (e instanceof StringValue text) {
-      if (text.getPrefix() != null && !text.getPrefix().equalsIgnoreCase("N")) {
-        throw scope.wrongPart(e, "has a letter before the quote; write the text as it is");
-      }
-      String value = text(text);
-      return wanted == Kind.DATE
-          ? day(date(e, value))
-          : new Leaves.Constant(Kind.TEXT, (into, row) -> into.text(row, value));
-    }
-    if (e instanceof DateTimeLiteralExpression date
-        && date.getType() == DateTimeLiteralExpression.DateTime.DATE) {
-      return day(date(e, date.getValue().replace("'", "")));
-    }
-    if (e instanceof BooleanValue value) {
-      return truth(value.getValue());
-    }
-    if (e instanceof NullValue) {
-      return new Leaves.Constant(wanted == Kind.ANY ? Kind.TEXT : wanted, (into, row) -> {});
-    }
-    if (e instanceof TimeKeyExpression key) {
-      if (!key.getStringValue().toUpperCase(Locale.ROOT).startsWith("CURRENT_DATE")) {
-        throw scope.wrongPart(e, "is not known; only CURRENT_DATE is");
-      }
-      if (today == null) {
-        throw scope.wrong(
-            "CURRENT_DATE makes a run unrepeatable unless the plan states it; add current-date:"
-                + " 2026-11-23, or current-date: today");
-      }
-      return day(today);
-    }
-    return null;
-  }
-
-  static Node number(BigDecimal value) {
-    return new Leaves.Constant(Kind.NUMBER, (into, row) -> into.number(row, value));
-  }
-
-  private static Node truth(boolean value) {
-    return new Leaves.Constant(Kind.TRUTH, (into, row) -> into.truth(row, value));
-  }
-
-  private static Node day(LocalDate date) {
-    long day = date.toEpochDay();
-    return new Leaves.Constant(Kind.DATE, (into, row) -> into.day(row, day));
-  }
-
-  private LocalDate date(Expression e, String text) {
-    long day = DatePatterns.isoDay(text.strip());
-    if (day == DatePatterns.NONE) {
-      throw scope.wrongPart(e, "is not a date; write it as '2026-07-20'");
-    }
-    return LocalDate.ofEpochDay(day);
-  }
-
-  /** What a text in single quotes stands for. */
-  static String text(StringValue literal) {
-    String written = literal.getValue();
-    return written.replace("''", "'");
   }
 
   private Node binary(BinaryExpression e, Kind wanted) {
@@ -272,7 +186,7 @@ final class NodeBuilder {
 
   private static boolean isDay(Expression e) {
     return e instanceof StringValue literal
-        && DatePatterns.isoDay(text(literal).strip()) != DatePatterns.NONE;
+        && DatePatterns.isoDay(Literals.text(literal).strip()) != DatePatterns.NONE;
   }
 
   private Node interval(BinaryExpression e, IntervalExpression interval, boolean back) {
@@ -369,88 +283,9 @@ final class NodeBuilder {
     return found;
   }
 
-  private @Nullable Node condition(Expression e) {
-    if (e instanceof NotExpression not) {
-      return new Logic.Single(false, build(not.getExpression(), Kind.TRUTH));
-    }
-    if (e instanceof IsNullExpression isNull) {
-      Node test = new Logic.Single(true, build(isNull.getLeftExpression(), Kind.ANY));
-      return isNull.isNot() ? new Logic.Single(false, test) : test;
-    }
-    if (e instanceof ComparisonOperator comparison) {
-      return compare(
-          comparison.getStringExpression(),
-          comparison.getLeftExpression(),
-          comparison.getRightExpression());
-    }
-    if (e instanceof Between between) {
-      if (between.isUsingSymmetric()) {
-        throw scope.wrongPart(e, "uses SYMMETRIC, which is not known");
-      }
-      Node both =
-          new Logic.Both(
-              true,
-              compare(">=", between.getLeftExpression(), between.getBetweenExpressionStart()),
-              compare("<=", between.getLeftExpression(), between.getBetweenExpressionEnd()));
-      return between.isNot() ? new Logic.Single(false, both) : both;
-    }
-    if (e instanceof InExpression in) {
-      return in(in);
-    }
-    if (e instanceof LikeExpression like) {
-      return like(like);
-    }
-    return null;
-  }
-
-  Node compare(String operator, Expression left, Expression right) {
-    boolean untyped = natural(left) == Kind.ANY && natural(right) == Kind.ANY;
-    Kind kind = common(List.of(left, right), Kind.ANY);
-    Logic.Comparison node = new Logic.Comparison(operator, build(left, kind), build(right, kind));
-    return untyped ? node.ofUntyped() : node;
-  }
-
-  private Node in(InExpression in) {
-    if (!(in.getRightExpression() instanceof ExpressionList<?> list)) {
-      throw scope.wrongPart(in, "needs a list in brackets");
-    }
-    List<Node> equal = new ArrayList<>();
-    list.forEach(item -> equal.add(compare("=", in.getLeftExpression(), item)));
-    if (equal.isEmpty()) {
-      throw scope.wrongPart(in, "needs at least one value");
-    }
-    Node any = any(equal);
-    return in.isNot() ? new Logic.Single(false, any) : any;
-  }
-
-  /** Any of some conditions, by halves: a list may be long, and a tree of it shall not be deep. */
-  private static Node any(List<Node> all) {
-    int half = all.size() / 2;
-    return half == 0
-        ? all.get(0)
-        : new Logic.Both(false, any(all.subList(0, half)), any(all.subList(half, all.size())));
-  }
-
-  private Node like(LikeExpression like) {
-    if (like.getLikeKeyWord() != LikeExpression.KeyWord.LIKE) {
-      throw scope.wrongPart(like, "uses an operator that is not known; LIKE is, with % and _");
-    }
-    if (!(like.getRightExpression() instanceof StringValue wanted)) {
-      throw scope.wrongPart(like, "needs a text in single quotes");
-    }
-    int escape = like.getEscape() == null ? -1 : oneCharacter(like.getEscape(), "ESCAPE");
-    try {
-      TextPattern pattern = TextPattern.of(text(wanted), '%', '_', escape);
-      Node node = new Logic.Like(build(like.getLeftExpression(), Kind.TEXT), pattern);
-      return like.isNot() ? new Logic.Single(false, node) : node;
-    } catch (IllegalArgumentException x) {
-      throw scope.wrongPart(like, "cannot be read: " + x.getMessage());
-    }
-  }
-
   /** The one character of a literal. */
   int oneCharacter(Expression e, String what) {
-    String value = e instanceof StringValue literal ? text(literal) : "";
+    String value = e instanceof StringValue literal ? Literals.text(literal) : "";
     if (value.codePointCount(0, value.length()) != 1) {
       throw scope.wrongPart(e, "must be a single character in single quotes, for " + what);
     }
@@ -474,7 +309,7 @@ final class NodeBuilder {
       conditions.add(
           e.getSwitchExpression() == null
               ? build(when.getWhenExpression(), Kind.TRUTH)
-              : compare("=", e.getSwitchExpression(), when.getWhenExpression()));
+              : this.conditions.compare("=", e.getSwitchExpression(), when.getWhenExpression()));
       results.add(build(when.getThenExpression(), kind));
     }
     Node otherwise = e.getElseExpression() == null ? null : build(e.getElseExpression(), kind);
@@ -501,7 +336,7 @@ final class NodeBuilder {
       throw scope.wrongPart(cast, "states more decimal places than digits");
     }
     if (type.equals("DATE") && cast.getLeftExpression() instanceof StringValue text) {
-      return day(date(cast, text(text)));
+      return Literals.day(literals.date(cast, Literals.text(text)));
     }
     Node inner = build(cast.getLeftExpression(), Kind.ANY);
     return switch (type) {

@@ -1,8 +1,6 @@
 package org.abletwine.table.batch;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import org.abletwine.table.DataException;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
@@ -73,19 +71,8 @@ public final class Batch {
   private int mostRows = ROWS;
   private int baseRows;
   private byte separator = ',';
-  private long firstRow;
-
-  /** How far each base row is from the first, where rows were left out in between. */
-  private int[] distances = new int[0];
-
-  private boolean sparse;
-  private int rows;
-  private int[] baseRow = new int[0];
-  private boolean picked;
-  private final List<CellVector> added = new ArrayList<>();
-  private int addedCount;
-  private final CellVector[] views;
-  private final boolean[] viewReady;
+  private final KeptRows kept = new KeptRows();
+  private final BatchColumns vectors;
 
   /**
    * @param columns how many base columns the table has
@@ -102,28 +89,18 @@ public final class Batch {
     this.ends = new int[cellsAhead];
     this.marks = new byte[cellsAhead];
     this.rowMarks = new byte[rowsAhead];
-    this.views = new CellVector[columns];
-    this.viewReady = new boolean[columns];
+    this.vectors = new BatchColumns(this, columns);
     clear(1, separator);
   }
 
-  /**
-   * A batch of a single row.
-   *
-   * @param cells its cells; null for a null cell
-   * @return the batch
-   */
+  /** Returns a batch of a single row; null stands for a null cell. */
   public static Batch ofOneRow(@Nullable String... cells) {
     Batch batch = new Batch(cells.length, 1, '\0');
     batch.fill(cells);
     return batch;
   }
 
-  /**
-   * Makes the batch one of a single row.
-   *
-   * @param row its cells; null for a null cell
-   */
+  /** Makes the batch one of a single row; null stands for a null cell. */
   public void fill(@Nullable String... row) {
     clear(1, '\0');
     for (String cell : row) {
@@ -140,18 +117,14 @@ public final class Batch {
    * @param separator the character that stands between cells in the buffer, ASCII
    */
   public void clear(long firstRow, char separator) {
-    this.firstRow = firstRow;
+    kept.clear(firstRow);
     this.separator = (byte) separator;
-    sparse = false;
     cells = 0;
     used = 0;
     rowStart = 0;
     addedMarks = 0;
     baseRows = 0;
-    rows = 0;
-    picked = false;
-    addedCount = 0;
-    Arrays.fill(viewReady, false);
+    vectors.clear();
   }
 
   /**
@@ -299,7 +272,7 @@ public final class Batch {
     if (cells - rowStart != columns) {
       throw new IllegalStateException(
           "row "
-              + (firstRow + baseRows)
+              + (firstRow() + baseRows)
               + " has "
               + (cells - rowStart)
               + " cells where the table has "
@@ -312,7 +285,7 @@ public final class Batch {
     rowMarks[baseRows++] = (byte) (rowMark | addedMarks);
     addedMarks = 0;
     rowStart = cells;
-    rows = baseRows;
+    kept.all(baseRows);
   }
 
   /**
@@ -321,11 +294,7 @@ public final class Batch {
    * @param number its number in the table, 1-based
    */
   public void numberRow(long number) {
-    sparse = true;
-    if (distances.length < baseRows) {
-      distances = Arrays.copyOf(distances, rowMarks.length);
-    }
-    distances[baseRows - 1] = (int) (number - firstRow);
+    kept.number(baseRows - 1, number);
   }
 
   /** Ends a row whose cells were all added by {@link #addCell}. */
@@ -351,7 +320,7 @@ public final class Batch {
 
   /** Returns how many rows the batch holds now. */
   public int rows() {
-    return rows;
+    return kept.count();
   }
 
   /** Returns how many base columns there are. */
@@ -361,7 +330,7 @@ public final class Batch {
 
   /** Returns the number of the first row read into this batch, 1-based. */
   public long firstRow() {
-    return firstRow;
+    return kept.first();
   }
 
   /** Returns the character between base cells in the buffer. */
@@ -374,83 +343,52 @@ public final class Batch {
     return text;
   }
 
-  /**
-   * @param row a row, 0-based
-   * @return where its base cells are: to be used with {@link #baseStart} and the like
-   */
+  /** Returns where the base cells of a row are, for {@link #baseStart} and the like. */
   public int baseRow(int row) {
-    return picked ? baseRow[row] : row;
+    return kept.place(row);
   }
 
-  /**
-   * @param row a row, 0-based
-   * @return its number in the table, 1-based, header not counted
-   */
+  /** Returns a row's number in the table, 1-based, header not counted. */
   public long rowNumber(int row) {
-    int at = baseRow(row);
-    return firstRow + (sparse ? distances[at] : at);
+    return kept.number(row);
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @param column a base column, 0-based
-   * @return first byte of the cell in {@link #text()}
-   */
+  // Of the following, rows are what baseRow returned, and columns base columns, 0-based.
+
+  /** Returns where in {@link #text()} a cell begins. */
   public int baseStart(int baseRow, int column) {
     return starts[baseRow * columns + column];
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @param column a base column, 0-based
-   * @return end of the cell in {@link #text()}, exclusive
-   */
+  /** Returns where in {@link #text()} a cell ends, exclusive. */
   public int baseEnd(int baseRow, int column) {
     return ends[baseRow * columns + column];
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @param column a base column, 0-based
-   * @return where the cell as it stood in the source begins, its quote included
-   */
+  /** Returns where a cell as it stood in the source begins, its quote included. */
   public int rawStart(int baseRow, int column) {
     int cell = baseRow * columns + column;
     return starts[cell] - (marks[cell] >> 1 & 1);
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @param column a base column, 0-based
-   * @return where the cell as it stood in the source ends, its quote included, exclusive
-   */
+  /** Returns where a cell as it stood in the source ends, its quote included, exclusive. */
   public int rawEnd(int baseRow, int column) {
     int cell = baseRow * columns + column;
     return ends[cell] + (marks[cell] >> 1 & 1);
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @return where the row as it stood in the source ends, exclusive, its line end not included
-   */
+  /** Returns where a row as it stood in the source ends, exclusive, its line end not included. */
   public int rowEnd(int baseRow) {
     int last = (baseRow + 1) * columns - 1;
     return (rowMarks[baseRow] & PARTIAL) == 0 ? rawEnd(baseRow, columns - 1) : ends[last];
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @param column a base column, 0-based
-   * @return the marks of the cell
-   */
+  /** Returns the marks of a cell. */
   public byte baseMark(int baseRow, int column) {
     return marks[baseRow * columns + column];
   }
 
-  /**
-   * @param baseRow what {@link #baseRow} returned
-   * @return the marks of all its cells, or-ed together
-   */
+  /** Returns the marks of all cells of a row, or-ed together. */
   public byte rowMark(int baseRow) {
     return rowMarks[baseRow];
   }
@@ -463,19 +401,7 @@ public final class Batch {
    *     step that adds the column
    */
   public CellVector column(int column) {
-    if (column >= columns) {
-      return added.get(column - columns);
-    }
-    CellVector view = views[column];
-    if (view == null) {
-      view = new CellVector();
-      views[column] = view;
-    }
-    if (!viewReady[column]) {
-      fillView(view, column);
-      viewReady[column] = true;
-    }
-    return view;
+    return vectors.column(column);
   }
 
   /**
@@ -485,18 +411,7 @@ public final class Batch {
    * @param column column number, base or added
    */
   public void copySlices(CellVector target, int column) {
-    if (column < columns) {
-      fillView(target, column);
-      return;
-    }
-    CellVector from = added.get(column - columns);
-    if (from.inNumbers()) {
-      from.asText(target);
-      return;
-    }
-    target.viewOf(from.text, rows);
-    System.arraycopy(from.starts, 0, target.starts, 0, rows);
-    System.arraycopy(from.ends, 0, target.ends, 0, rows);
+    vectors.copySlices(target, column);
   }
 
   /**
@@ -514,7 +429,9 @@ public final class Batch {
     target.ends[0] = isNull ? -1 : ends[cell];
   }
 
-  private void fillView(CellVector view, int column) {
+  /** Makes a vector show a base column. */
+  void show(CellVector view, int column) {
+    int rows = rows();
     view.viewOf(text, rows);
     int[] viewStarts = view.starts;
     int[] viewEnds = view.ends;
@@ -536,17 +453,12 @@ public final class Batch {
    * @return the vector to fill; its number is {@link #baseColumns()} plus the columns added before
    */
   public CellVector addColumn() {
-    if (addedCount == added.size()) {
-      added.add(new CellVector());
-    }
-    CellVector column = added.get(addedCount++);
-    column.clear();
-    return column;
+    return vectors.add();
   }
 
   /** Returns where the base cells of each row are; null as long as no rows were picked. */
   public int @Nullable [] baseRows() {
-    return picked ? Arrays.copyOf(baseRow, rows) : null;
+    return kept.places();
   }
 
   /**
@@ -555,13 +467,8 @@ public final class Batch {
    * @param rowsThen what {@link #baseRows} returned then
    */
   public void asItWas(int @Nullable [] rowsThen) {
-    addedCount = 0;
-    picked = rowsThen != null;
-    if (rowsThen != null) {
-      baseRow = rowsThen;
-    }
-    rows = rowsThen == null ? baseRows : rowsThen.length;
-    Arrays.fill(viewReady, false);
+    kept.keep(rowsThen, baseRows);
+    vectors.clear();
   }
 
   /**
@@ -571,21 +478,18 @@ public final class Batch {
    * @param count how many of them
    */
   public void pick(int[] wanted, int count) {
-    int[] next = new int[Math.max(count, 1)];
-    for (int i = 0; i < count; i++) {
-      next[i] = baseRow(wanted[i]);
-    }
-    for (int i = 0; i < addedCount; i++) {
-      added.get(i).pick(wanted, count);
-    }
-    baseRow = next;
-    picked = true;
-    rows = count;
-    Arrays.fill(viewReady, false);
+    kept.pick(wanted, count);
+    vectors.pick(wanted, count);
   }
 
   @Override
   public String toString() {
-    return "Batch[rows " + firstRow + " to " + (firstRow + baseRows - 1) + ", " + rows + " kept]";
+    return "Batch[rows "
+        + firstRow()
+        + " to "
+        + (firstRow() + baseRows - 1)
+        + ", "
+        + rows()
+        + " kept]";
   }
 }
