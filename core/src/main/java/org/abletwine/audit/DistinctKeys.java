@@ -12,7 +12,6 @@ import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
-import org.abletwine.table.batch.Workers;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -54,43 +53,18 @@ final class DistinctKeys {
    */
   static DistinctKeys read(Table table, int[] columns, int measure) {
     DistinctKeys keys = new DistinctKeys(columns.length, measure);
-    int first = Math.max(measure, Arrays.stream(columns).max().orElse(0)) + 1;
-    Workers.each(table, first, null, () -> keys.new Part(columns));
+    CellVector[] cells = new CellVector[columns.length];
+    KeyedRows.each(
+        table,
+        columns,
+        unnormalised(columns.length),
+        measure + 1,
+        null,
+        (batch, encoded) -> {
+          Arrays.setAll(cells, part -> batch.column(columns[part]));
+          keys.take(batch, encoded, cells);
+        });
     return keys;
-  }
-
-  /** One worker's part: makes the keys of the rows it has parsed, and adds them in order. */
-  private final class Part implements Workers.Worker {
-    private final int[] columns;
-    private final KeyEncoder encoder;
-    private final EncodedKeys encoded = new EncodedKeys();
-    private final CellVector[] cells;
-    private @Nullable Batch parsed;
-
-    Part(int[] columns) {
-      this.columns = columns;
-      this.encoder = new KeyEncoder(columns, unnormalised(columns.length));
-      this.cells = new CellVector[columns.length];
-    }
-
-    @Override
-    public void work(Batch batch) {
-      encoder.encode(batch, encoded);
-      for (int part = 0; part < columns.length; part++) {
-        cells[part] = batch.column(columns[part]);
-      }
-      parsed = batch;
-    }
-
-    @Override
-    public boolean inOrder() {
-      Batch batch = parsed;
-      parsed = null;
-      if (batch != null) {
-        take(batch, encoded, cells);
-      }
-      return true;
-    }
   }
 
   private static List<List<NormaliseStep>> unnormalised(int parts) {

@@ -13,7 +13,6 @@ import org.abletwine.index.KeyGroups;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.EncodedKeys;
-import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.lookup.rows.RowNumbers;
@@ -21,7 +20,6 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
-import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -101,41 +99,8 @@ public final class DuplicateAudit {
     return audit;
   }
 
-  private interface BatchAction {
-    void take(Batch batch, EncodedKeys encoded);
-  }
-
-  private void forEachBatch(@Nullable BitSet wanted, BatchAction action) {
-    int first = wanted == null ? Arrays.stream(keyColumns).max().orElse(0) + 1 : cells.length;
-    Workers.each(table, first, wanted, () -> new Part(action));
-  }
-
-  /** One worker's part: makes the keys of the rows it has parsed, which are then taken in order. */
-  private final class Part implements Workers.Worker {
-    private final BatchAction action;
-    private final KeyEncoder encoder = new KeyEncoder(keyColumns, steps);
-    private final EncodedKeys encoded = new EncodedKeys();
-    private @Nullable Batch parsed;
-
-    Part(BatchAction action) {
-      this.action = action;
-    }
-
-    @Override
-    public void work(Batch batch) {
-      encoder.encode(batch, encoded);
-      parsed = batch;
-    }
-
-    @Override
-    public boolean inOrder() {
-      Batch batch = parsed;
-      parsed = null;
-      if (batch != null) {
-        action.take(batch, encoded);
-      }
-      return true;
-    }
+  private void forEachBatch(@Nullable BitSet wanted, KeyedRows.Action action) {
+    KeyedRows.each(table, keyColumns, steps, wanted == null ? 0 : cells.length, wanted, action);
   }
 
   private void readKeys() {
