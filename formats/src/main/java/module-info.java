@@ -3,6 +3,8 @@
 module org.abletwine.formats {
   requires transitive org.abletwine.core;
   requires de.siegmar.fastcsv;
+  requires org.apache.commons.compress;
+  requires com.github.luben.zstd_jni;
 
   exports org.abletwine.formats.csv to
       org.abletwine.plan;

@@ -113,8 +113,20 @@ public final class OutputFile implements Output {
    * @throws DataException when they cannot be written, a full disk included
    */
   public void write(byte[] bytes, int length) {
+    write(bytes, 0, length);
+  }
+
+  /**
+   * Writes bytes.
+   *
+   * @param bytes from here
+   * @param from the first of them, 0-based
+   * @param length how many
+   * @throws DataException when they cannot be written, a full disk included
+   */
+  public void write(byte[] bytes, int from, int length) {
     try {
-      ByteBuffer left = ByteBuffer.wrap(bytes, 0, length);
+      ByteBuffer left = ByteBuffer.wrap(bytes, from, length);
       while (left.hasRemaining()) {
         channel.write(left);
       }

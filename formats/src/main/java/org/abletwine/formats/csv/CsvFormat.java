@@ -3,6 +3,8 @@ package org.abletwine.formats.csv;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import org.abletwine.formats.packed.ByteSource;
+import org.abletwine.formats.packed.Packing;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
@@ -11,14 +13,14 @@ import org.abletwine.table.TableSink;
 /** Delimited text files: comma, semicolon, tab or pipe between cells. */
 public final class CsvFormat implements TableFormat {
   private static final List<String> OTHERS =
-      List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".yaml", ".yml", ".zip", ".gz", ".pdf");
+      List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".yaml", ".yml", ".pdf");
 
   /** Called by the service loader. */
   public CsvFormat() {}
 
   @Override
   public boolean handles(Path path) {
-    String name = path.toString().toLowerCase(Locale.ROOT);
+    String name = Packing.inner(path).toLowerCase(Locale.ROOT);
     return OTHERS.stream().noneMatch(name::endsWith);
   }
 

@@ -1,6 +1,7 @@
 package org.abletwine.formats.csv;
 
 import java.util.BitSet;
+import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.Batch;

@@ -3,12 +3,12 @@ package org.abletwine.formats.csv;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.Map;
+import org.abletwine.formats.packed.PackedFile;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.CellVector;
-import org.abletwine.table.output.OutputFile;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class CsvSink implements BatchSink {
   private final Path target;
-  private @Nullable OutputFile file;
+  private @Nullable PackedFile file;
   private @Nullable PrintStream standardOutput;
   private RowEncoder encoder = new RowEncoder(',', '"', "\n");
   private char delimiter = ',';
@@ -41,7 +41,7 @@ final class CsvSink implements BatchSink {
     if (target.toString().equals("-")) {
       standardOutput = System.out;
     } else {
-      file = new OutputFile(target);
+      file = new PackedFile(target);
     }
     writeHeader(columns);
   }

@@ -9,6 +9,8 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import java.util.function.LongSupplier;
+import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.DataException;
 import org.abletwine.table.text.Utf8;
 
@@ -22,6 +24,7 @@ final class Decoding {
 
   private final ByteSource source;
   private final InputStream in;
+  private final LongSupplier taken;
   private final CharsetDecoder decoder;
   private final boolean utf8;
   private final ByteBuffer bytes = ByteBuffer.allocate(BUFFER).flip();
@@ -30,12 +33,13 @@ final class Decoding {
   /** Where in the source the next byte to be decoded is, 0-based. */
   private long offset;
 
-  private volatile long read;
   private boolean atEnd;
 
   Decoding(ByteSource source, Encodings encoding) {
     this.source = source;
-    this.in = source.open();
+    ByteSource.Opened opened = source.open();
+    this.in = opened.in();
+    this.taken = opened.taken();
     this.utf8 = encoding.charset().equals(StandardCharsets.UTF_8);
     this.decoder =
         encoding
@@ -51,9 +55,9 @@ final class Decoding {
     offset = encoding.markLength();
   }
 
-  /** Bytes taken from the source so far. */
+  /** Bytes taken from the source so far, as it is packed. */
   long bytesRead() {
-    return read;
+    return taken.getAsLong();
   }
 
   /** Whether the text is that of the source, so that places in it are places there. */
@@ -75,11 +79,7 @@ final class Decoding {
 
   private int fill(byte[] into, int at, int most) {
     try {
-      int count = in.read(into, at, most);
-      if (count > 0) {
-        read += count;
-      }
-      return count;
+      return in.read(into, at, most);
     } catch (IOException e) {
       throw cannotRead(e);
     }

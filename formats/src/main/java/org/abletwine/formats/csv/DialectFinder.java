@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.DataException;
 import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;

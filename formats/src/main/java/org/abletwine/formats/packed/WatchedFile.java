@@ -1,4 +1,4 @@
-package org.abletwine.formats.csv;
+package org.abletwine.formats.packed;
 
 import java.io.FilterInputStream;
 import java.io.IOException;

@@ -1,9 +1,10 @@
-package org.abletwine.formats.csv;
+package org.abletwine.formats.packed;
 
 import java.io.BufferedInputStream;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.PushbackInputStream;
 import java.io.SequenceInputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -12,23 +13,31 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Arrays;
 import java.util.Objects;
+import java.util.function.LongSupplier;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Where the bytes of a table come from. A regular file is opened as often as asked. Whatever else
  * there is, such as a pipe or standard input, is read once, from its first byte on; where it will
- * be opened again ({@link #readAgain}) it is copied to a temporary file first.
+ * be opened again ({@link #readAgain}) it is copied to a temporary file first. What is packed, by
+ * its first bytes and not by its name, is given unpacked. Safe to share between threads; what it
+ * opens is not.
  */
-final class ByteSource {
+public final class ByteSource {
   /** How much of the beginning is looked at first to find the form of the file, in bytes. */
-  static final int HEAD = 1 << 15;
+  public static final int HEAD = 1 << 15;
+
+  /** Bytes by which it is known what a file is. */
+  private static final int BEGINNING = 512;
 
   private final @Nullable Path path;
   private byte[] head = {};
 
   /** What follows the head of a source that can be read once; null before it is opened. */
   private @Nullable InputStream rest;
+
+  private @Nullable CountedStream raw;
 
   private boolean taken;
   private boolean again;
@@ -38,16 +47,22 @@ final class ByteSource {
     this.path = path;
   }
 
-  static ByteSource of(Path path) {
+  /**
+   * A source.
+   *
+   * @param path a file; {@code -} is standard input
+   */
+  public static ByteSource of(Path path) {
     return new ByteSource(path.toString().equals("-") ? null : path);
   }
 
-  String name() {
+  /** Returns the name for messages. */
+  public String name() {
     return path == null ? "standard input" : path.toString();
   }
 
-  /** The name without folders. */
-  String shortName() {
+  /** Returns the name without folders. */
+  public String shortName() {
     Path file = path == null ? null : path.getFileName();
     return file == null || path != null && Files.exists(path) && !isFile() ? name() : "" + file;
   }
@@ -56,8 +71,8 @@ final class ByteSource {
     return path != null && Files.isRegularFile(path);
   }
 
-  /** Its size in bytes, or -1 when that is not known. */
-  long size() {
+  /** Returns its size in bytes, as it is packed, or -1 when that is not known. */
+  public long size() {
     try {
       return path == null || !isFile() ? -1 : Files.size(path);
     } catch (IOException e) {
@@ -66,20 +81,19 @@ final class ByteSource {
   }
 
   /** Says that it will be opened more than once; to be called before it is opened. */
-  synchronized void readAgain() {
+  public synchronized void readAgain() {
     again = true;
   }
 
   /**
-   * The first bytes.
+   * The first bytes, unpacked.
    *
    * @param bytes how many; fewer come only of a source that has no more
    */
-  synchronized byte[] head(int bytes) {
+  public synchronized byte[] head(int bytes) {
     try {
-      Path held = copy;
-      if (held != null || path != null && (isFile() || !Files.exists(path))) {
-        try (InputStream in = held == null ? openFile(path) : Files.newInputStream(held)) {
+      if (again()) {
+        try (InputStream in = unpacked(openAgain())) {
           return in.readNBytes(bytes);
         }
       }
@@ -93,7 +107,8 @@ final class ByteSource {
   private void fillHead(int bytes) throws IOException {
     InputStream in = rest;
     if (in == null) {
-      in = path == null ? System.in : openFile(path);
+      raw = new CountedStream(path == null ? System.in : openFile(path));
+      in = unpacked(raw);
       rest = in;
     }
     if (head.length < bytes && !taken) {
@@ -104,30 +119,72 @@ final class ByteSource {
     }
   }
 
-  synchronized InputStream open() {
+  /**
+   * Bytes of a source, unpacked.
+   *
+   * @param in the bytes
+   * @param taken bytes taken of the source so far, as it is packed; may be asked from any thread
+   */
+  public record Opened(InputStream in, LongSupplier taken) {}
+
+  /**
+   * Opens the source at its first byte.
+   *
+   * @throws DataException when it cannot be opened, or be read once more
+   */
+  public synchronized Opened open() {
     try {
-      Path held = copy;
-      if (held != null) {
-        return Files.newInputStream(held);
+      if (!again() && !taken) {
+        fillHead(0);
+        taken = true;
+        InputStream all =
+            new SequenceInputStream(new ByteArrayInputStream(head), Objects.requireNonNull(rest));
+        if (!again) {
+          return new Opened(all, Objects.requireNonNull(raw)::count);
+        }
+        copy(all);
       }
-      if (path != null && (isFile() || !Files.exists(path))) {
-        return new WatchedFile(path, openFile(path));
-      }
-      if (taken) {
+      if (!again()) {
         throw new DataException(
             name() + " can be read only once; give a file where a table is needed twice");
       }
-      fillHead(0);
-      taken = true;
-      InputStream all =
-          new SequenceInputStream(new ByteArrayInputStream(head), Objects.requireNonNull(rest));
-      return again ? copied(all) : all;
+      CountedStream file = openAgain();
+      InputStream in = unpacked(file);
+      return new Opened(
+          in instanceof Unpacking ? new AheadStream(in, shortName()) : in, file::count);
     } catch (IOException e) {
       throw cannotRead(e);
     }
   }
 
-  private InputStream copied(InputStream all) throws IOException {
+  /** Whether it can be opened from its first byte on: a file, or a copy of something else. */
+  private boolean again() {
+    return copy != null || path != null && (isFile() || !Files.exists(path));
+  }
+
+  private CountedStream openAgain() throws IOException {
+    Path held = copy;
+    if (held != null) {
+      return new CountedStream(Files.newInputStream(held));
+    }
+    Path file = Objects.requireNonNull(path);
+    return new CountedStream(new WatchedFile(file, openFile(file)));
+  }
+
+  private InputStream unpacked(CountedStream file) throws IOException {
+    PushbackInputStream in = new PushbackInputStream(file, BEGINNING);
+    byte[] beginning = in.readNBytes(BEGINNING);
+    String binary = BinaryKind.of(beginning);
+    if (binary != null) {
+      in.close();
+      throw new DataException(name() + " is " + binary);
+    }
+    in.unread(beginning);
+    Packing packing = Packing.of(beginning);
+    return packing == Packing.NONE ? in : Unpacking.of(name(), packing, in, file);
+  }
+
+  private void copy(InputStream all) throws IOException {
     Path file = Files.createTempFile("able-twine-", ".spool");
     file.toFile().deleteOnExit();
     try (all) {
@@ -144,7 +201,6 @@ final class ByteSource {
           e);
     }
     copy = file;
-    return Files.newInputStream(file);
   }
 
   private static InputStream openFile(Path path) {
@@ -183,13 +239,14 @@ final class ByteSource {
 
   /**
    * The line, 1-based, that a byte is in, counted anew from the start; 0 when it cannot be known.
+   *
+   * @param offset the byte, unpacked, 0-based
    */
-  synchronized long lineOf(long offset) {
-    Path file = copy == null && isFile() ? path : copy;
-    if (file == null) {
+  public synchronized long lineOf(long offset) {
+    if (copy == null && !isFile()) {
       return 0;
     }
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+    try (InputStream in = new BufferedInputStream(unpacked(openAgain()))) {
       long line = 1;
       for (long at = 0; at < offset; at++) {
         if (in.read() == '\n') {
