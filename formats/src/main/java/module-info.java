@@ -4,11 +4,13 @@ module org.abletwine.formats {
   requires transitive org.abletwine.core;
   requires de.siegmar.fastcsv;
   requires org.apache.commons.compress;
+  requires com.fasterxml.jackson.core;
   requires com.github.luben.zstd_jni;
 
   exports org.abletwine.formats.csv to
       org.abletwine.plan;
 
   provides org.abletwine.table.TableFormat with
-      org.abletwine.formats.csv.CsvFormat;
+      org.abletwine.formats.csv.CsvFormat,
+      org.abletwine.formats.json.JsonFormat;
 }

@@ -1,6 +1,7 @@
 package org.abletwine.cli;
 
 import java.util.List;
+import java.util.Map;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableOptions;
@@ -40,6 +41,13 @@ final class ReadingOptions {
       description = "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
   private String ragged;
 
+  @Option(
+      names = "--nested",
+      paramLabel = "text|columns",
+      defaultValue = "text",
+      description = "What objects within objects become, of JSON. Default: ${DEFAULT-VALUE}.")
+  private String nested;
+
   TableOptions options() {
     Character character = delimiter == null ? null : Delimiters.parse(delimiter);
     if (delimiter != null && character == null) {
@@ -51,12 +59,17 @@ final class ReadingOptions {
     if (!List.of("fail", "pad").contains(ragged)) {
       throw new SettingException("--ragged: expected fail or pad, found \"" + ragged + "\"");
     }
+    if (!List.of("text", "columns").contains(nested)) {
+      throw new SettingException("--nested: expected text or columns, found \"" + nested + "\"");
+    }
     return new TableOptions(
         character,
         null,
         header == null ? null : header.equals("yes"),
         encoding,
         nulls,
-        ragged.equals("pad"));
+        ragged.equals("pad"),
+        Map.of(),
+        nested.equals("columns"));
   }
 }

@@ -104,6 +104,7 @@ public final class Expression {
         switch (node.kind) {
           case NUMBER -> ColumnType.Kind.NUMBER;
           case DATE -> ColumnType.Kind.DATE;
+          case TRUTH -> ColumnType.Kind.BOOLEAN;
           default -> ColumnType.Kind.TEXT;
         });
   }

@@ -59,6 +59,7 @@ public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluat
       columns.readAll();
       sink = BatchSink.of(Tables.sink(file));
       try {
+        sink.typed(columns.types());
         sink.start(form, new Schema(List.copyOf(columns.names())));
       } catch (RuntimeException e) {
         sink.close();

@@ -11,6 +11,7 @@ import org.abletwine.compute.GroupTotals;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.index.GroupIndex;
+import org.abletwine.lookup.Aggregate;
 import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
@@ -33,6 +34,10 @@ final class PreparedRollup implements PreparedStep {
   private final int[] by;
   private final int[] of;
   private final List<@Nullable ColumnType> types = new ArrayList<>();
+
+  /** What the columns of the rollup hold. */
+  private final List<@Nullable ColumnType> written = new ArrayList<>();
+
   private final List<RollupWorker> workers = new ArrayList<>();
   private @Nullable RollupFigures figures;
   private @Nullable BatchSink sink;
@@ -43,6 +48,12 @@ final class PreparedRollup implements PreparedStep {
     this.by = by.clone();
     this.of = of.clone();
     rollup.totals().forEach(total -> types.add(columns.type(total.source())));
+    rollup.by().forEach(column -> written.add(columns.type(column)));
+    for (int i = 0; i < types.size(); i++) {
+      Aggregate aggregate = rollup.totals().get(i).aggregate();
+      written.add(
+          aggregate == null ? ColumnType.of(ColumnType.Kind.NUMBER) : aggregate.type(types.get(i)));
+    }
   }
 
   @Override
@@ -65,6 +76,7 @@ final class PreparedRollup implements PreparedStep {
     batch.clear(1, '\0');
     BatchSink into = BatchSink.of(Tables.sink(rollup.file()));
     sink = into;
+    into.typed(written);
     into.start(rollup.form(), new Schema(names));
     for (List<@Nullable String> line : figures.groups()) {
       if (batch.full()) {

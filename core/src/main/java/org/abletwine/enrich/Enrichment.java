@@ -151,6 +151,7 @@ public final class Enrichment {
     }
     Schema output = new Schema(columns.names());
     Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
+    sink.typed(columns.types());
     sink.start(transactions, output);
     pipeline.run();
     runners.forEach(PreparedStep::finish);

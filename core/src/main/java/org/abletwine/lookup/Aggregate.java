@@ -91,7 +91,7 @@ public record Aggregate(Function function, String separator) implements Serializ
    *
    * @param type the stated type of the column, or null
    */
-  @Nullable ColumnType type(@Nullable ColumnType type) {
+  public @Nullable ColumnType type(@Nullable ColumnType type) {
     return switch (function) {
       case MIN, MAX -> type;
       case LISTAGG -> ColumnType.of(ColumnType.Kind.TEXT);

@@ -22,7 +22,9 @@ public record ColumnType(Kind kind, List<String> patterns) {
     /** Days. */
     DATE,
     /** Days with a time of day, no time zone. */
-    DATE_TIME;
+    DATE_TIME,
+    /** {@code true} or {@code false}. */
+    BOOLEAN;
 
     /** Returns whether the values are numbers, whole or not. */
     public boolean numeric() {

@@ -14,6 +14,8 @@ import org.jspecify.annotations.Nullable;
  * @param nulls words that, unquoted, stand for null beside the empty cell
  * @param pad whether short rows are filled up with nulls in place of being refused
  * @param types what columns hold, by name, where that is stated
+ * @param nested whether objects within objects give columns of their own, such as {@code
+ *     address.city}, in place of one that holds them as text
  */
 public record TableOptions(
     @Nullable Character delimiter,
@@ -22,7 +24,8 @@ public record TableOptions(
     @Nullable String encoding,
     List<String> nulls,
     boolean pad,
-    Map<String, ColumnType> types) {
+    Map<String, ColumnType> types,
+    boolean nested) {
   /** Nothing stated: all is found from the data. */
   public static final TableOptions NONE =
       new TableOptions(null, null, null, null, List.of(), false);
@@ -59,6 +62,6 @@ public record TableOptions(
       @Nullable String encoding,
       List<String> nulls,
       boolean pad) {
-    this(delimiter, quote, header, encoding, nulls, pad, Map.of());
+    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false);
   }
 }

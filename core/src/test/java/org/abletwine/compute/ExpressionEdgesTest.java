@@ -219,7 +219,7 @@ class ExpressionEdgesTest {
     assertThat(sum.type()).isEqualTo(ColumnType.of(ColumnType.Kind.NUMBER));
     assertThat(of("word || a").type()).isEqualTo(ColumnType.of(ColumnType.Kind.TEXT));
     assertThat(of("date '2026-07-01'").type()).isEqualTo(ColumnType.of(ColumnType.Kind.DATE));
-    assertThat(of("a = 7").type()).isEqualTo(ColumnType.of(ColumnType.Kind.TEXT));
+    assertThat(of("a = 7").type()).isEqualTo(ColumnType.of(ColumnType.Kind.BOOLEAN));
   }
 
   /** A column of numbers that do and do not fit a long, and of nulls, into a column and out. */

@@ -38,7 +38,8 @@ final class PlanReader {
           "expect",
           "outputs");
   private static final Set<String> TABLE =
-      ordered("file", "delimiter", "quote", "header", "encoding", "nulls", "ragged", "types");
+      ordered(
+          "file", "delimiter", "quote", "header", "encoding", "nulls", "ragged", "nested", "types");
   private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
   private final Path folder;
   private final Mistakes mistakes;
@@ -163,6 +164,7 @@ final class PlanReader {
     PlanNode encoding = settings.get("encoding");
     PlanNode nulls = settings.get("nulls");
     PlanNode ragged = settings.get("ragged");
+    PlanNode nested = settings.get("nested");
     TableOptions options =
         new TableOptions(
             delimiter(settings.get("delimiter")),
@@ -171,7 +173,8 @@ final class PlanReader {
             encoding == null ? null : encoding.text(),
             nulls == null ? List.of() : nulls.texts(),
             ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
-            TypeReader.read(settings.get("types")));
+            TypeReader.read(settings.get("types")),
+            nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))));
     return path == null ? null : new TableSpec(path, options, file.mark());
   }
 

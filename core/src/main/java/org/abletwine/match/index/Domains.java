@@ -54,7 +54,7 @@ final class Domains {
       case INTEGER -> domains.whole();
       case DATE -> domains.times(false, type.patterns());
       case DATE_TIME -> domains.times(true, type.patterns());
-      case TEXT -> domains.texts();
+      case TEXT, BOOLEAN -> domains.texts();
     };
   }
 

@@ -61,7 +61,9 @@ public final class RuleIndexes {
   public static BitSet unusable(RuleRows rows, MatchRule rule, @Nullable ColumnType declared) {
     BitSet unusable = new BitSet();
     ColumnType type = declared == null ? Domains.found(rows) : declared;
-    boolean noOrder = rule.kind() == MatchRule.Kind.NEAREST && type.kind() == ColumnType.Kind.TEXT;
+    boolean noOrder =
+        rule.kind() == MatchRule.Kind.NEAREST
+            && (type.kind() == ColumnType.Kind.TEXT || type.kind() == ColumnType.Kind.BOOLEAN);
     ValueOrder order = ValueOrder.of(type);
     for (int row = 0; row < rows.rows(); row++) {
       String low = rows.value(row, 0);

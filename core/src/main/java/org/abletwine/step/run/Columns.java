@@ -162,6 +162,13 @@ public final class Columns {
     return types.get(name);
   }
 
+  /** Returns what the columns hold, in output order; null where that is not known. */
+  public List<@Nullable ColumnType> types() {
+    List<@Nullable ColumnType> all = new ArrayList<>();
+    numbers.keySet().forEach(name -> all.add(types.get(name)));
+    return all;
+  }
+
   /**
    * States the types that a table declares.
    *

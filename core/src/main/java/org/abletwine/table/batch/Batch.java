@@ -134,7 +134,7 @@ public final class Batch {
    * @param value its text, or null
    * @throws DataException when it holds half of a surrogate pair
    */
-  public void addCell(@Nullable String value) {
+  public void addCell(@Nullable CharSequence value) {
     int start = used;
     int end = start;
     room(value == null ? 1 : Utf8.MOST_BYTES * value.length() + 1);

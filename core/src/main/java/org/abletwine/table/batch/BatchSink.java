@@ -2,12 +2,20 @@ package org.abletwine.table.batch;
 
 import java.util.List;
 import java.util.stream.IntStream;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.output.Output;
 import org.jspecify.annotations.Nullable;
 
 /** A sink that takes batches, as all of our own do. */
 public interface BatchSink extends TableSink, Output {
+
+  /**
+   * States what the columns hold, where that is known; called once, before {@link #start}.
+   *
+   * @param types for each column its type; null where it is not known
+   */
+  default void typed(List<@Nullable ColumnType> types) {}
 
   /**
    * Takes the rows of one batch.

@@ -23,6 +23,7 @@ public final class RowCopy {
     }
     long copied = 0;
     BatchSink into = BatchSink.of(sink);
+    into.typed(table.schema().names().stream().map(table::type).toList());
     into.start(table, table.schema());
     try (BatchReader reader = new BatchReader(table)) {
       int[] picked = new int[0];

@@ -41,7 +41,7 @@ public final class ValueOrder implements Serializable {
       case NUMBER -> number(text) != null;
       case INTEGER -> whole(number(text));
       case DATE, DATE_TIME -> time(text) != null;
-      case TEXT -> true;
+      case TEXT, BOOLEAN -> true;
     };
   }
 
@@ -56,7 +56,7 @@ public final class ValueOrder implements Serializable {
     return switch (kind) {
       case NUMBER, INTEGER -> compare(number(one), number(other), one, other);
       case DATE, DATE_TIME -> compare(time(one), time(other), one, other);
-      case TEXT -> byCodePoint(one.strip(), other.strip());
+      case TEXT, BOOLEAN -> byCodePoint(one.strip(), other.strip());
     };
   }
 
@@ -76,7 +76,7 @@ public final class ValueOrder implements Serializable {
       case INTEGER -> "a whole number";
       case DATE -> "a date";
       case DATE_TIME -> "a date and time";
-      case TEXT -> "text";
+      case TEXT, BOOLEAN -> "text";
     };
   }
 

@@ -13,7 +13,7 @@ import org.abletwine.table.TableSink;
 /** Delimited text files: comma, semicolon, tab or pipe between cells. */
 public final class CsvFormat implements TableFormat {
   private static final List<String> OTHERS =
-      List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".yaml", ".yml", ".pdf");
+      List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".jsonl", ".yaml", ".yml", ".pdf");
 
   /** Called by the service loader. */
   public CsvFormat() {}

@@ -1,0 +1,100 @@
+package org.abletwine.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** One table of values goes through every pair of formats, and comes back the same. */
+class EveryPairTest {
+  private static final List<String> ENDINGS =
+      List.of(".csv", ".csv.gz", ".json", ".jsonl", ".json.zip", ".jsonl.zst");
+
+  /** Codes with zeros, long decimals, far dates, spaces of every kind, breaks, quotes, emoji. */
+  private static final List<@Nullable String> VALUES =
+      Arrays.asList(
+          "00123",
+          "12345678901234567890.0123456789",
+          "0.1",
+          "-0.10",
+          "1e9",
+          "1899-12-31",
+          "9999-12-31",
+          "a\u00A0b",
+          " x ",
+          "two\nlines",
+          "two\r\nlines",
+          "say \"x\"",
+          "'",
+          "a,b;c|d\te",
+          "\uD83C\uDF3E",
+          "é\u0301",
+          "\\back\\",
+          "\u0001\u001F\u007F",
+          "true",
+          "false",
+          "null",
+          "",
+          null,
+          "{\"a\": [1]}");
+
+  @TempDir private Path folder;
+
+  static Stream<String> endings() {
+    return ENDINGS.stream();
+  }
+
+  private static OwnRows values() {
+    Random random = new Random(1);
+    List<List<@Nullable String>> rows = new ArrayList<>();
+    for (int row = 0; row < 3_000; row++) {
+      List<@Nullable String> cells = new ArrayList<>();
+      cells.add("" + row);
+      for (int column = 0; column < 4; column++) {
+        cells.add(
+            row < VALUES.size() ? VALUES.get(row) : VALUES.get(random.nextInt(VALUES.size())));
+      }
+      rows.add(cells);
+    }
+    OwnRows own = new OwnRows(List.of("id", "plain", "sp ace", "num", "tr\"uth"), rows);
+    own.types().put("num", ColumnType.of(ColumnType.Kind.NUMBER));
+    own.types().put("tr\"uth", ColumnType.of(ColumnType.Kind.BOOLEAN));
+    return own;
+  }
+
+  private Table written(Table from, String name, int workers) {
+    Path file = folder.resolve(name);
+    try (TableSink sink = Tables.sink(file)) {
+      Enrichment.of(from).workers(workers).build().writeTo(sink);
+    }
+    return Tables.file(file);
+  }
+
+  @ParameterizedTest
+  @MethodSource("endings")
+  void whatGoesInComesOut(String one) {
+    OwnRows values = values();
+    for (String other : ENDINGS) {
+      for (int workers = 1; workers <= 3; workers += 2) {
+        Table first = written(values, "a" + workers + one, workers);
+        assertThat(OwnRows.of(first)).isEqualTo(values.cells());
+        Table second = written(first, "b" + workers + other, workers);
+        assertThat(second.schema().names()).isEqualTo(values.names());
+        assertThat(OwnRows.of(second)).as(one + " to " + other).isEqualTo(values.cells());
+      }
+    }
+  }
+}
