@@ -158,7 +158,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     List<Path> taken = new ArrayList<>();
     for (Path output : new Path[] {out, without}) {
       if (output != null) {
-        String problem = OutputPaths.problem(output, List.of(file), taken);
+        String problem = OutputPaths.problem(output, Tables.matching(file), taken);
         if (problem != null) {
           throw new SettingException(problem);
         }

@@ -1,6 +1,7 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -127,14 +128,16 @@ final class EnrichCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    String problem = OutputPaths.problem(out, List.of(transactions, from), List.of());
+    List<Path> inputs = new ArrayList<>(Tables.matching(transactions));
+    inputs.addAll(Tables.matching(from));
+    String problem = OutputPaths.problem(out, inputs, List.of());
     if (problem != null) {
       throw new SettingException("--out: " + problem);
     }
     TableOptions options = reading.options();
     Enrichment enrichment =
         Enrichment.of(Tables.file(transactions, options))
-            .lookup(lookup(Tables.file(from, options)))
+            .lookup(lookup(Tables.file(from, options.withSource(null))))
             .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();

@@ -48,6 +48,12 @@ final class ReadingOptions {
       description = "What objects within objects become, of JSON. Default: ${DEFAULT-VALUE}.")
   private String nested;
 
+  @Option(
+      names = "--source",
+      paramLabel = "COLUMN",
+      description = "Adds a column with the name of the file each row is of.")
+  private String source;
+
   TableOptions options() {
     Character character = delimiter == null ? null : Delimiters.parse(delimiter);
     if (delimiter != null && character == null) {
@@ -70,6 +76,7 @@ final class ReadingOptions {
         nulls,
         ragged.equals("pad"),
         Map.of(),
-        nested.equals("columns"));
+        nested.equals("columns"),
+        source);
   }
 }

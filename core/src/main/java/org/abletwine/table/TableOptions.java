@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param types what columns hold, by name, where that is stated
  * @param nested whether objects within objects give columns of their own, such as {@code
  *     address.city}, in place of one that holds them as text
+ * @param source a column to add that holds the name of the file a row is of; null for none
  */
 public record TableOptions(
     @Nullable Character delimiter,
@@ -25,7 +26,8 @@ public record TableOptions(
     List<String> nulls,
     boolean pad,
     Map<String, ColumnType> types,
-    boolean nested) {
+    boolean nested,
+    @Nullable String source) {
   /** Nothing stated: all is found from the data. */
   public static final TableOptions NONE =
       new TableOptions(null, null, null, null, List.of(), false);
@@ -54,7 +56,16 @@ public record TableOptions(
     }
   }
 
-  /** States everything but types. */
+  /**
+   * Returns the same with another column for the name of the file.
+   *
+   * @param column the column to add; null for none
+   */
+  public TableOptions withSource(@Nullable String column) {
+    return new TableOptions(delimiter, quote, header, encoding, nulls, pad, types, nested, column);
+  }
+
+  /** States everything but types, what is nested and where rows come from. */
   public TableOptions(
       @Nullable Character delimiter,
       @Nullable Character quote,
@@ -62,6 +73,6 @@ public record TableOptions(
       @Nullable String encoding,
       List<String> nulls,
       boolean pad) {
-    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false);
+    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null);
   }
 }

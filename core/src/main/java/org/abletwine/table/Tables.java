@@ -1,7 +1,15 @@
 package org.abletwine.table;
 
+import java.io.IOException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
 import java.util.ServiceLoader;
+import org.abletwine.table.batch.ManyTables;
 
 /** Opens tables and sinks by file name, with the formats on the class path. */
 public final class Tables {
@@ -25,7 +33,67 @@ public final class Tables {
    * @throws SettingException when no format handles the file
    */
   public static Table file(Path path, TableOptions options) {
-    return format(path).table(path, options);
+    List<Path> files = matching(path);
+    return files.equals(List.of(path)) && options.source() == null
+        ? format(path).table(path, options)
+        : together(path.getFileName() + "", files, options);
+  }
+
+  /**
+   * Several files as one table, read in this order: rows are numbered on, columns are matched by
+   * name. A name with {@code *} or {@code ?} stands for all files that it fits, in the order of
+   * their names.
+   *
+   * @param paths the files
+   * @param options how to read each of them
+   * @throws SettingException when there are none, or no format handles one
+   */
+  public static Table files(List<Path> paths, TableOptions options) {
+    if (paths.size() == 1) {
+      return file(paths.get(0), options);
+    }
+    List<Path> all = new ArrayList<>();
+    paths.forEach(path -> all.addAll(matching(path)));
+    if (all.isEmpty()) {
+      throw new SettingException("no file is named; name at least one");
+    }
+    return together(all.get(0).getFileName() + " and " + (all.size() - 1) + " more", all, options);
+  }
+
+  private static Table together(String name, List<Path> files, TableOptions options) {
+    List<Table> tables = new ArrayList<>();
+    files.forEach(file -> tables.add(format(file).table(file, options)));
+    return new ManyTables(name, tables, options.source(), options.pad());
+  }
+
+  /**
+   * The files that a path stands for: itself, or all that fit it when it holds {@code *} or {@code
+   * ?} and there is no file of that very name.
+   *
+   * @param path the path
+   * @return the files, in the order of their names
+   * @throws SettingException when it fits none
+   */
+  public static List<Path> matching(Path path) {
+    String name = path.getFileName() == null ? "" : path.getFileName().toString();
+    if (name.indexOf('*') < 0 && name.indexOf('?') < 0 || Files.exists(path)) {
+      return List.of(path);
+    }
+    Path parent = path.getParent();
+    List<Path> found = new ArrayList<>();
+    try (DirectoryStream<Path> files =
+        Files.newDirectoryStream(parent == null ? Path.of("") : parent, name)) {
+      files.forEach(found::add);
+    } catch (IOException | DirectoryIteratorException e) {
+      throw new SettingException(path + ": the folder cannot be read; check its name");
+    }
+    found.removeIf(Files::isDirectory);
+    if (found.isEmpty()) {
+      throw new SettingException(
+          path + " fits no file; check the name and the folder, and quote it for the shell");
+    }
+    Collections.sort(found);
+    return found;
   }
 
   /**

@@ -39,7 +39,7 @@ record Plan(
     Outputs outputs) {
 
   /** A table and how to read it. */
-  record TableSpec(Path file, TableOptions options, Optional<Mark> mark) {}
+  record TableSpec(List<Path> files, TableOptions options, Optional<Mark> mark) {}
 
   /**
    * A reference, the key it is usually found by (empty when none is stated), its rules, and its

@@ -130,16 +130,18 @@ final class PlanCompiler {
   }
 
   private @Nullable Table open(TableSpec spec) {
-    if (inputs.contains(spec.file()) && OutputPaths.readOnce(spec.file())) {
+    for (Path file : spec.files()) {
+      if (!inputs.contains(file) || !OutputPaths.readOnce(file)) {
+        continue;
+      }
       mistakes.add(
           spec.mark(),
-          spec.file()
-              + " can be read only once, and two tables of the plan need it; give a file for one");
+          file + " can be read only once, and two tables of the plan need it; give a file for one");
       return null;
     }
-    inputs.add(spec.file());
     try {
-      Table table = Tables.file(spec.file(), spec.options());
+      spec.files().forEach(file -> inputs.addAll(Tables.matching(file)));
+      Table table = Tables.files(spec.files(), spec.options());
       table.schema();
       return table;
     } catch (SettingException e) {

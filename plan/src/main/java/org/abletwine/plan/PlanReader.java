@@ -39,7 +39,16 @@ final class PlanReader {
           "outputs");
   private static final Set<String> TABLE =
       ordered(
-          "file", "delimiter", "quote", "header", "encoding", "nulls", "ragged", "nested", "types");
+          "file",
+          "delimiter",
+          "quote",
+          "header",
+          "encoding",
+          "nulls",
+          "ragged",
+          "nested",
+          "source",
+          "types");
   private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
   private final Path folder;
   private final Mistakes mistakes;
@@ -159,12 +168,20 @@ final class PlanReader {
       }
       return null;
     }
-    Path path = OutputReader.path(folder, file);
+    List<Path> paths = new ArrayList<>();
+    for (PlanNode one : file.items()) {
+      Path path = OutputReader.path(folder, one);
+      if (path == null) {
+        return null;
+      }
+      paths.add(path);
+    }
     PlanNode header = settings.get("header");
     PlanNode encoding = settings.get("encoding");
     PlanNode nulls = settings.get("nulls");
     PlanNode ragged = settings.get("ragged");
     PlanNode nested = settings.get("nested");
+    PlanNode source = settings.get("source");
     TableOptions options =
         new TableOptions(
             delimiter(settings.get("delimiter")),
@@ -174,8 +191,9 @@ final class PlanReader {
             nulls == null ? List.of() : nulls.texts(),
             ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
             TypeReader.read(settings.get("types")),
-            nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))));
-    return path == null ? null : new TableSpec(path, options, file.mark());
+            nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))),
+            source == null ? null : source.text());
+    return paths.isEmpty() ? null : new TableSpec(paths, options, file.mark());
   }
 
   private static @Nullable Character delimiter(@Nullable PlanNode node) {

@@ -148,6 +148,19 @@ public final class Batch {
     addSlice(start, end, mark);
   }
 
+  /** Appends the next cell, of UTF-8 elsewhere; one that begins before 0 is null. */
+  void addCell(byte[] from, int first, int end) {
+    int start = used;
+    int length = first < 0 ? 0 : end - first;
+    room(length + 1);
+    System.arraycopy(from, Math.max(first, 0), text, start, length);
+    text[start + length] = separator;
+    used = start + length + 1;
+    int mark = first < 0 ? NULL : length == 0 ? QUOTED | ALTERED : ALTERED;
+    addedMarks |= mark;
+    addSlice(start, start + length, mark);
+  }
+
   /**
    * Makes room after the text held so far, for a reader that writes there itself.
    *
@@ -316,6 +329,11 @@ public final class Batch {
   /** Returns whether a reader should stop filling: enough rows, or enough text. */
   public boolean full() {
     return baseRows >= mostRows || mostRows == ROWS && (used >= MOST_BYTES || cells >= MOST_CELLS);
+  }
+
+  /** States the number of the first row read into this batch, 1-based; the others follow it. */
+  void numberFrom(long number) {
+    kept.first(number);
   }
 
   /** Returns how many rows the batch holds now. */

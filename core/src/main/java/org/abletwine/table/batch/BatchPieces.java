@@ -8,6 +8,7 @@ public final class BatchPieces implements Pieces {
   private final TableReader reader;
   private final int columns;
   private final @Nullable BitSet wanted;
+  private long rows;
 
   /**
    * @param reader reads the table; closed here
@@ -54,17 +55,26 @@ public final class BatchPieces implements Pieces {
   @Override
   public boolean next(Piece into) {
     OneBatch piece = (OneBatch) into;
-    piece.fresh = reader.read(piece.batch);
-    if (wanted != null) {
-      while (piece.fresh && !pick(piece.batch, wanted)) {
-        piece.fresh = reader.read(piece.batch);
-      }
+    piece.fresh = read(piece.batch);
+    while (piece.fresh && wanted != null && !pick(piece.batch, wanted)) {
+      piece.fresh = read(piece.batch);
     }
     return piece.fresh;
   }
 
+  private boolean read(Batch into) {
+    boolean any = reader.read(into);
+    rows += any ? into.rows() : 0;
+    return any;
+  }
+
+  @Override
+  public long rows() {
+    return rows;
+  }
+
   /** Leaves the wanted rows of a batch; returns whether there are any. */
-  private static boolean pick(Batch batch, BitSet wanted) {
+  static boolean pick(Batch batch, BitSet wanted) {
     int[] picked = new int[batch.rows()];
     int count = 0;
     for (int row = 0; row < picked.length; row++) {

@@ -40,6 +40,10 @@ final class KeptRows {
     distances[row] = (int) (number - first);
   }
 
+  void first(long number) {
+    first = number;
+  }
+
   /** The number of the first row read. */
   long first() {
     return first;

@@ -40,6 +40,9 @@ public interface Pieces extends AutoCloseable {
    */
   boolean next(Piece into);
 
+  /** Returns how many rows have been gone past so far, by whoever goes on to the next piece. */
+  long rows();
+
   /** Returns the bytes read so far; may be asked from any thread. */
   long bytesRead();
 

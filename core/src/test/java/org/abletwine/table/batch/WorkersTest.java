@@ -215,6 +215,11 @@ class WorkersTest {
     }
 
     @Override
+    public long rows() {
+      return pieces.rows();
+    }
+
+    @Override
     public long bytesRead() {
       return pieces.bytesRead();
     }

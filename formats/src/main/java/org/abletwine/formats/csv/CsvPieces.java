@@ -92,6 +92,11 @@ final class CsvPieces implements Pieces {
   }
 
   @Override
+  public long rows() {
+    return cutter.nextRow() - 1;
+  }
+
+  @Override
   public long bytesRead() {
     return decoding.bytesRead();
   }

@@ -32,7 +32,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Objects as rows, and rows as objects. */
 class JsonTest {
   private static final TableOptions COLUMNS =
-      new TableOptions(null, null, null, null, List.of(), false, Map.of(), true);
+      new TableOptions(null, null, null, null, List.of(), false, Map.of(), true, null);
 
   @TempDir private Path folder;
 
