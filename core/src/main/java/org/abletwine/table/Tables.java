@@ -82,7 +82,8 @@ public final class Tables {
     Path parent = path.getParent();
     List<Path> found = new ArrayList<>();
     try (DirectoryStream<Path> files =
-        Files.newDirectoryStream(parent == null ? Path.of("") : parent, name)) {
+        Files.newDirectoryStream(
+            parent == null ? Path.of("") : parent, name.replaceAll("[\\\\\\[\\]{}]", "\\\\$0"))) {
       files.forEach(found::add);
     } catch (IOException | DirectoryIteratorException e) {
       throw new SettingException(path + ": the folder cannot be read; check its name");

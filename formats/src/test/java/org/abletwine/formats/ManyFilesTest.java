@@ -195,6 +195,10 @@ class ManyFilesTest {
         .hasMessageContaining("fits no file");
     assertThatThrownBy(() -> Tables.files(List.of(), TableOptions.NONE))
         .isInstanceOf(SettingException.class);
+    file("[y]-1.csv", "a,b\n7,8\n");
+    assertThat(OwnRows.of(Tables.file(folder.resolve("[y]-?.csv"))))
+        .as("brackets are no signs")
+        .containsExactly(List.of("7", "8"));
     Path starred = file("*.csv", "a,b\n5,6\n");
     assertThat(OwnRows.of(Tables.file(starred))).as("its very name").hasSize(1);
   }

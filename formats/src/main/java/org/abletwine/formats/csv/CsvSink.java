@@ -134,7 +134,7 @@ final class CsvSink implements BatchSink {
 
   @Override
   public long bytesWritten() {
-    return written;
+    return file == null ? written : file.size();
   }
 
   @Override

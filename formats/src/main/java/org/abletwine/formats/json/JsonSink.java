@@ -150,7 +150,7 @@ final class JsonSink implements BatchSink {
 
   @Override
   public long bytesWritten() {
-    return written;
+    return file == null ? written : file.size();
   }
 
   @Override

@@ -18,7 +18,7 @@ final class BinaryKind {
     if (text.startsWith("SQLite format 3\0")) {
       return "a SQLite database; read a table of it with database:";
     }
-    if (text.startsWith("BZh") && head.length > 3 && head[3] >= '1' && head[3] <= '9') {
+    if (text.startsWith("BZh") && text.startsWith("1AY&SY", 4)) {
       return "compressed with bzip2; unpack it, or pack it as .gz, .zst or .zip";
     }
     if (Packing.begins(head, 0xFD, '7', 'z', 'X', 'Z', 0)) {
@@ -31,12 +31,22 @@ final class BinaryKind {
       return "a workbook of the old binary kind (.xls), or one with a password; save it as .xlsx"
           + " without one";
     }
-    if (text.startsWith("PAR1")) {
+    if (text.startsWith("PAR1") && hasControls(head)) { // and not a column of that name
       return "a Parquet file; give it the ending .parquet";
     }
     if (text.startsWith("%PDF")) {
       return "a PDF document, which holds no table; ask for the data it was made from";
     }
     return null;
+  }
+
+  /** Whether there are bytes that text does not hold. */
+  private static boolean hasControls(byte[] head) {
+    for (byte b : head) {
+      if (b >= 0 && b < '\t' || b > '\r' && b < ' ') {
+        return true;
+      }
+    }
+    return false;
   }
 }

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -23,6 +24,7 @@ public final class PackedFile implements Output {
 
   private final OutputFile file;
   private final @Nullable BehindStream packed;
+  private final AtomicLong size = new AtomicLong();
   private boolean complete;
 
   /**
@@ -50,12 +52,13 @@ public final class PackedFile implements Output {
         new OutputStream() {
           @Override
           public void write(int b) {
-            file.write(new byte[] {(byte) b}, 1);
+            write(new byte[] {(byte) b}, 0, 1);
           }
 
           @Override
           public void write(byte[] bytes, int from, int length) {
             file.write(bytes, from, length);
+            size.addAndGet(length);
           }
         };
     return switch (packing) {
@@ -87,6 +90,7 @@ public final class PackedFile implements Output {
   public void write(byte[] bytes, int length) {
     if (packed == null) {
       file.write(bytes, length);
+      size.addAndGet(length);
       return;
     }
     try {
@@ -94,6 +98,11 @@ public final class PackedFile implements Output {
     } catch (IOException e) {
       throw cannotPack(e);
     }
+  }
+
+  /** Returns how large the file is so far, in bytes; all of it once it is complete. */
+  public long size() {
+    return size.get();
   }
 
   private DataException cannotPack(IOException e) {

@@ -222,11 +222,11 @@ class PackingTest {
   @ValueSource(
       strings = {
         "SQLite format 3\0;a SQLite database",
-        "BZh91AY;bzip2",
+        "BZh91AY&SY;bzip2",
         "\u00FD7zXZ\0;xz",
         "7z\u00BC\u00AF\u0027\u001C;7z archive",
         "\u00D0\u00CF\u0011\u00E0\u00A1\u00B1\u001A\u00E1;old binary kind",
-        "PAR1;Parquet",
+        "PAR1\u0015\u0004;Parquet",
         "%PDF-1.4;PDF"
       })
   void whatIsNoTextIsNeverReadAsText(String one) throws IOException {
@@ -237,6 +237,14 @@ class PackingTest {
         .isInstanceOf(DataException.class)
         .hasMessageStartingWith(in + " is ")
         .hasMessageContaining(parts[1]);
+  }
+
+  @Test
+  void namesThatLookLikeOthersBeginningsAreText() throws IOException {
+    for (String header : List.of("PAR1,PAR2", "BZh1,x", "%PDX,y", "PK,z", "SQLite,w")) {
+      Path in = file("t.csv", (header + "\n1,2\n").getBytes(StandardCharsets.UTF_8));
+      assertThat(read(Tables.file(in))).containsExactly("1,2");
+    }
   }
 
   @Test
