@@ -141,11 +141,7 @@ public final class Batch {
     if (value != null) {
       end = Utf8.write(value, text, start);
     }
-    text[end] = separator;
-    used = end + 1;
-    int mark = value == null ? NULL : start == end ? QUOTED | ALTERED : ALTERED;
-    addedMarks |= mark;
-    addSlice(start, end, mark);
+    added(start, end, value == null);
   }
 
   /** Appends the next cell, of UTF-8 elsewhere; one that begins before 0 is null. */
@@ -154,11 +150,15 @@ public final class Batch {
     int length = first < 0 ? 0 : end - first;
     room(length + 1);
     System.arraycopy(from, Math.max(first, 0), text, start, length);
-    text[start + length] = separator;
-    used = start + length + 1;
-    int mark = first < 0 ? NULL : length == 0 ? QUOTED | ALTERED : ALTERED;
+    added(start, start + length, first < 0);
+  }
+
+  private void added(int start, int end, boolean isNull) {
+    text[end] = separator;
+    used = end + 1;
+    int mark = isNull ? NULL : start == end ? QUOTED | ALTERED : ALTERED;
     addedMarks |= mark;
-    addSlice(start, start + length, mark);
+    addSlice(start, end, mark);
   }
 
   /**
@@ -412,33 +412,19 @@ public final class Batch {
   }
 
   /**
-   * The cells of a column, base or added.
-   *
-   * @param column column number; added columns follow the base columns
-   * @return its cells; valid until the batch is cleared or picked. Not to be changed but by the
-   *     step that adds the column
+   * Returns the cells of a column; added ones follow the base columns. Valid until the batch is
+   * cleared or picked; not to be changed but by the step that adds the column.
    */
   public CellVector column(int column) {
     return vectors.column(column);
   }
 
-  /**
-   * Fills a vector with the slices of a column, for a step that moves the slices about.
-   *
-   * @param target the vector to fill
-   * @param column column number, base or added
-   */
+  /** Fills a vector with the slices of a column, base or added, for a step that moves them. */
   public void copySlices(CellVector target, int column) {
     vectors.copySlices(target, column);
   }
 
-  /**
-   * Makes a vector show a single base cell, for whoever needs few of the rows.
-   *
-   * @param row the row, 0-based
-   * @param column a base column, 0-based
-   * @param target the vector: its cell 0 is the cell afterwards
-   */
+  /** Makes a vector show a single cell of a base column, as its cell 0. */
   public void cell(int row, int column, CellVector target) {
     int cell = baseRow(row) * columns + column;
     boolean isNull = (marks[cell] & NULL) != 0;
