@@ -5,14 +5,20 @@ import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.RunJson;
+import org.jspecify.annotations.Nullable;
 
 /** Prints what a run gave: to standard output, unless the rows themselves went there. */
 final class Results {
   private Results() {}
 
   static void print(
-      RunRecord run, Path output, String form, long bytes, List<String> others, boolean json) {
-    boolean taken = output.toString().equals("-");
+      RunRecord run,
+      @Nullable Path output,
+      String form,
+      long bytes,
+      List<String> others,
+      boolean json) {
+    boolean taken = output != null && output.toString().equals("-");
     PrintStream out = taken ? System.err : System.out;
     if (json) {
       out.println(Streams.json(RunJson.text(run)));
@@ -21,7 +27,9 @@ final class Results {
     }
     if (!taken && !json) {
       out.println();
-      out.println("Wrote " + output + "  (" + RunSummary.bytes(bytes) + "; " + form + ")");
+      if (output != null) {
+        out.println("Wrote " + output + "  (" + RunSummary.bytes(bytes) + "; " + form + ")");
+      }
     }
     if (!json) {
       others.forEach(other -> out.println("Wrote " + other));

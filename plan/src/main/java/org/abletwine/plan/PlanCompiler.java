@@ -98,7 +98,11 @@ final class PlanCompiler {
     }
     checkOutputs();
     return new PlannedRun(
-        builder, lookups, plan.outputs(), new Expectations(plan.expect(), referenceOf));
+        builder,
+        lookups,
+        plan.outputs(),
+        new Expectations(plan.expect(), referenceOf),
+        OutputPaths.of(plan));
   }
 
   /** A step and where it stands in the plan. */

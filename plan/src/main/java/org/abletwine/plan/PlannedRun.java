@@ -27,18 +27,24 @@ import org.jspecify.annotations.Nullable;
 /** A plan that has been read and checked, ready to run. For one run, by one thread. */
 public final class PlannedRun {
   static final String WRITES_NOTHING =
-      "the plan writes nothing; state outputs: { enriched: FILE.csv }, or run with --preview";
+      "the plan writes nothing; state outputs, such as { enriched: FILE.csv }, or run with"
+          + " --preview";
 
   private final Enrichment.Builder enrichment;
   private final Map<String, Lookup> lookups;
   private final Outputs outputs;
   private final Expectations expectations;
 
+  /** All files the plan writes. */
+  private final List<Path> files;
+
   PlannedRun(
       Enrichment.Builder enrichment,
       Map<String, Lookup> lookups,
       Outputs outputs,
-      Expectations expectations) {
+      Expectations expectations,
+      List<Path> files) {
+    this.files = List.copyOf(files);
     this.expectations = expectations;
     this.enrichment = enrichment;
     this.lookups = lookups;
@@ -60,13 +66,13 @@ public final class PlannedRun {
    * What a run wrote.
    *
    * @param record the account of the run
-   * @param enriched where the rows went
+   * @param enriched where the rows went; null for nowhere
    * @param form how they are written down, in words
    * @param bytes their size
    * @param others the other files, each with what is in it
    */
   public record Result(
-      RunRecord record, Path enriched, String form, long bytes, List<String> others) {}
+      RunRecord record, @Nullable Path enriched, String form, long bytes, List<String> others) {}
 
   /**
    * Runs the plan and writes its outputs, each beside its place and moved in whole once the run is
@@ -79,7 +85,7 @@ public final class PlannedRun {
    */
   public Result run(Progress progress) {
     Path enriched = outputs.enriched();
-    if (enriched == null) {
+    if (files.isEmpty()) {
       throw new SettingException(WRITES_NOTHING);
     }
     CorrectionsDraft draft =
@@ -89,7 +95,7 @@ public final class PlannedRun {
     }
     List<String> others = new ArrayList<>();
     try (OutputGroup together = new OutputGroup();
-        BatchSink sink = BatchSink.of(Tables.sink(enriched))) {
+        BatchSink sink = enriched == null ? new NoRows() : BatchSink.of(Tables.sink(enriched))) {
       ExceptionFile exceptions =
           outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
       List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());
@@ -158,8 +164,7 @@ public final class PlannedRun {
    * @return what to tell, in words; empty when all is well
    */
   public Optional<String> interrupted() {
-    Path first = outputs.exceptions() == null ? outputs.enriched() : outputs.exceptions();
-    return first == null ? Optional.empty() : OutputGroup.interrupted(first);
+    return files.stream().flatMap(file -> OutputGroup.interrupted(file).stream()).findFirst();
   }
 
   private static Exceptions listener(
@@ -189,9 +194,9 @@ public final class PlannedRun {
     return record.judged(expectations.judge(record));
   }
 
-  /** Whether the plan says where the rows go. */
+  /** Whether the plan writes anything. */
   boolean writes() {
-    return outputs.enriched() != null;
+    return !files.isEmpty();
   }
 
   /** Returns the enrichment the plan describes, without its outputs. */

@@ -63,6 +63,34 @@ class OutputFilesTest {
     write("draft.csv", "column,written,meant,similarity,rows,measure,accept");
   }
 
+  /** What is made of the rows, without the rows: the same as with them. */
+  @Test
+  void aPlanMayWriteTotalsAloneOrWhatItLeavesOut() throws IOException {
+    Path plan = folder.resolve("totals.plan.yaml");
+    String text =
+        """
+        able-twine: 1
+        transactions: { file: "t*.csv" }
+        references: { r: { file: [r.csv], key: code } }
+        steps: [ { lookup: r, bring: [name] }, { keep: "code <> 'Twin'", left-out: left.csv } ]
+        outputs: { %s record: run.json, rollups: [ { by: [name], totals: [count(*)], file: n.csv } ] }
+        """;
+    Files.writeString(plan, text.formatted("enriched: o.csv,"));
+    PlanFile.load(plan).run(Progress.NONE);
+    String totals = Files.readString(folder.resolve("n.csv"));
+    assertThat(totals).isEqualTo("name,rows\nT,1\n,4\n");
+    Files.delete(folder.resolve("o.csv"));
+    Files.delete(folder.resolve("n.csv"));
+    Files.writeString(plan, text.formatted(""));
+    PlannedRun.Result result = PlanFile.load(plan).run(Progress.NONE);
+    assertThat(result.enriched()).isNull();
+    assertThat(result.record().rowsOut()).isEqualTo(5);
+    assertThat(folder.resolve("n.csv")).content().isEqualTo(totals);
+    assertThat(folder.resolve("left.csv")).content().contains("3,,7").contains("7,Twin,2");
+    assertThat(folder.resolve("o.csv")).doesNotExist();
+    assertThat(folder.resolve("run.json")).exists();
+  }
+
   @Test
   void exceptionsNameRowKeyDetailAndMeasure() throws IOException {
     emptyDraft();
