@@ -1,8 +1,8 @@
 package org.abletwine.formats.csv;
 
-import java.io.PrintStream;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.formats.packed.PackedFile;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -20,12 +20,10 @@ import org.jspecify.annotations.Nullable;
 final class CsvSink implements BatchSink {
   private final Path target;
   private @Nullable PackedFile file;
-  private @Nullable PrintStream standardOutput;
   private RowEncoder encoder = new RowEncoder(',', '"', "\n");
   private char delimiter = ',';
   private char quote = '"';
   private String lineEnd = "\n";
-  private long written;
 
   CsvSink(Path target) {
     this.target = target;
@@ -38,11 +36,7 @@ final class CsvSink implements BatchSink {
     quote = traits.getOrDefault("quote", "\"").charAt(0);
     lineEnd = traits.getOrDefault("line-end", "\n");
     encoder = new RowEncoder(delimiter, quote, lineEnd);
-    if (target.toString().equals("-")) {
-      standardOutput = System.out;
-    } else {
-      file = new PackedFile(target);
-    }
+    file = new PackedFile(target);
     writeHeader(columns);
   }
 
@@ -87,12 +81,7 @@ final class CsvSink implements BatchSink {
   }
 
   private void put(byte[] bytes, int length) {
-    written += length;
-    if (file != null) {
-      file.write(bytes, length);
-    } else if (standardOutput != null) {
-      standardOutput.write(bytes, 0, length);
-    }
+    Objects.requireNonNull(file).write(bytes, length);
   }
 
   @Override
@@ -111,8 +100,6 @@ final class CsvSink implements BatchSink {
   public void commit() {
     if (file != null) {
       file.commit();
-    } else if (standardOutput != null) {
-      standardOutput.flush();
     }
   }
 
@@ -134,7 +121,7 @@ final class CsvSink implements BatchSink {
 
   @Override
   public long bytesWritten() {
-    return file == null ? written : file.size();
+    return file == null ? 0 : file.size();
   }
 
   @Override

@@ -1,9 +1,9 @@
 package org.abletwine.formats.json;
 
-import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.IntStream;
 import org.abletwine.formats.packed.PackedFile;
 import org.abletwine.table.ColumnType;
@@ -23,12 +23,10 @@ final class JsonSink implements BatchSink {
   private final Path target;
   private final boolean lines;
   private @Nullable PackedFile file;
-  private @Nullable PrintStream standardOutput;
   private List<@Nullable ColumnType> types = List.of();
   private List<String> names = List.of();
   private boolean any;
   private boolean ended;
-  private long written;
 
   JsonSink(Path target, boolean lines) {
     this.target = target;
@@ -43,11 +41,7 @@ final class JsonSink implements BatchSink {
   @Override
   public void start(Table source, Schema columns) {
     names = columns.names();
-    if (target.toString().equals("-")) {
-      standardOutput = System.out;
-    } else {
-      file = new PackedFile(target);
-    }
+    file = new PackedFile(target);
     if (!lines) {
       put("[".getBytes(StandardCharsets.UTF_8), 0, 1);
     }
@@ -96,13 +90,8 @@ final class JsonSink implements BatchSink {
   }
 
   private void put(byte[] bytes, int from, int length) {
-    written += length;
     byte[] whole = from == 0 ? bytes : java.util.Arrays.copyOfRange(bytes, from, from + length);
-    if (file != null) {
-      file.write(whole, length);
-    } else if (standardOutput != null) {
-      standardOutput.write(whole, 0, length);
-    }
+    Objects.requireNonNull(file).write(whole, length);
   }
 
   private void end() {
@@ -126,8 +115,6 @@ final class JsonSink implements BatchSink {
     end();
     if (file != null) {
       file.commit();
-    } else if (standardOutput != null) {
-      standardOutput.flush();
     }
   }
 
@@ -150,7 +137,7 @@ final class JsonSink implements BatchSink {
 
   @Override
   public long bytesWritten() {
-    return file == null ? written : file.size();
+    return file == null ? 0 : file.size();
   }
 
   @Override

@@ -22,7 +22,9 @@ public final class PackedFile implements Output {
   private static final int BUFFER = 1 << 16;
   private static final LocalDateTime SOME_TIME = LocalDateTime.of(1980, 1, 1, 0, 0);
 
-  private final OutputFile file;
+  /** Null for standard output. */
+  private final @Nullable OutputFile file;
+
   private final @Nullable BehindStream packed;
   private final AtomicLong size = new AtomicLong();
   private boolean complete;
@@ -30,24 +32,30 @@ public final class PackedFile implements Output {
   /**
    * Creates the file beside its target.
    *
-   * @param target where it will be
+   * @param target where it will be; {@code -} is standard output, which is never packed
    * @throws DataException when it cannot be written there
    */
   public PackedFile(Path target) {
-    file = new OutputFile(target);
+    if (target.toString().equals("-")) {
+      file = null;
+      packed = null;
+      return;
+    }
+    OutputFile beside = new OutputFile(target);
+    file = beside;
     Packing packing = Packing.of(target);
     try {
       packed =
           packing == Packing.NONE
               ? null
-              : new BehindStream(packer(packing, target), "pack " + target.getFileName());
+              : new BehindStream(packer(packing, target, beside), "pack " + target.getFileName());
     } catch (IOException e) {
-      file.close();
+      beside.close();
       throw cannotPack(e);
     }
   }
 
-  private OutputStream packer(Packing packing, Path target) throws IOException {
+  private OutputStream packer(Packing packing, Path target, OutputFile beside) throws IOException {
     OutputStream into =
         new OutputStream() {
           @Override
@@ -57,7 +65,7 @@ public final class PackedFile implements Output {
 
           @Override
           public void write(byte[] bytes, int from, int length) {
-            file.write(bytes, from, length);
+            beside.write(bytes, from, length);
             size.addAndGet(length);
           }
         };
@@ -89,7 +97,11 @@ public final class PackedFile implements Output {
    */
   public void write(byte[] bytes, int length) {
     if (packed == null) {
-      file.write(bytes, length);
+      if (file == null) {
+        System.out.write(bytes, 0, length);
+      } else {
+        file.write(bytes, length);
+      }
       size.addAndGet(length);
       return;
     }
@@ -106,7 +118,7 @@ public final class PackedFile implements Output {
   }
 
   private DataException cannotPack(IOException e) {
-    return new DataException("cannot pack " + file.target() + ": " + e.getMessage(), e);
+    return new DataException("cannot pack " + target() + ": " + e.getMessage(), e);
   }
 
   @Override
@@ -119,13 +131,19 @@ public final class PackedFile implements Output {
       }
     }
     complete = true;
-    file.complete();
+    if (file != null) {
+      file.complete();
+    }
   }
 
   @Override
   public void commit() {
     complete();
-    file.commit();
+    if (file == null) {
+      System.out.flush();
+    } else {
+      file.commit();
+    }
   }
 
   @Override
@@ -133,11 +151,13 @@ public final class PackedFile implements Output {
     if (packed != null && !complete) {
       packed.abandon();
     }
-    file.close();
+    if (file != null) {
+      file.close();
+    }
   }
 
   @Override
-  public Path target() {
-    return file.target();
+  public @Nullable Path target() {
+    return file == null ? null : file.target();
   }
 }
