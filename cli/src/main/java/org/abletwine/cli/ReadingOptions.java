@@ -45,7 +45,9 @@ final class ReadingOptions {
       names = "--nested",
       paramLabel = "text|columns",
       defaultValue = "text",
-      description = "What objects within objects become, of JSON. Default: ${DEFAULT-VALUE}.")
+      description =
+          "In JSON, what an object within an object becomes: one column of text, or a"
+              + " column for each member. Default: ${DEFAULT-VALUE}.")
   private String nested;
 
   @Option(

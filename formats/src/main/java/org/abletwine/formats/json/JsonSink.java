@@ -131,8 +131,9 @@ final class JsonSink implements BatchSink {
             .count();
     return (lines ? "an object a line" : "an array of objects")
         + ", UTF-8, "
-        + numbers
-        + (numbers == 1 ? " column of numbers" : " columns of numbers");
+        + (numbers == 0
+            ? "every value as text: no column is known to be a number"
+            : numbers + (numbers == 1 ? " column" : " columns") + " as numbers");
   }
 
   @Override
