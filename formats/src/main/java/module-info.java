@@ -5,6 +5,7 @@ module org.abletwine.formats {
   requires de.siegmar.fastcsv;
   requires org.apache.commons.compress;
   requires com.fasterxml.jackson.core;
+  requires com.fasterxml.aalto;
   requires com.github.luben.zstd_jni;
 
   exports org.abletwine.formats.csv to
@@ -12,5 +13,6 @@ module org.abletwine.formats {
 
   provides org.abletwine.table.TableFormat with
       org.abletwine.formats.csv.CsvFormat,
-      org.abletwine.formats.json.JsonFormat;
+      org.abletwine.formats.json.JsonFormat,
+      org.abletwine.formats.workbook.WorkbookFormat;
 }

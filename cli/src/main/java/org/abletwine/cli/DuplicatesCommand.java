@@ -102,6 +102,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     Table table = Tables.file(file, reading.options());
     if (bands != null) {
       bands(table);
+      Say.remarks(table);
       return 0;
     }
     if (key == null) {
@@ -121,6 +122,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     } else {
       print(table, report);
     }
+    Say.remarks(table);
     write(table, audit, policy, columns, steps);
     return 0;
   }

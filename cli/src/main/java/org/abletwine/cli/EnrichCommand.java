@@ -18,6 +18,8 @@ import org.abletwine.lookup.Treatment;
 import org.abletwine.plan.OutputPaths;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.RunContext;
+import org.abletwine.table.Destination;
+import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
@@ -137,17 +139,18 @@ final class EnrichCommand implements Callable<Integer> {
     TableOptions options = reading.options();
     Enrichment enrichment =
         Enrichment.of(Tables.file(transactions, options))
-            .lookup(lookup(Tables.file(from, options.withSource(null))))
+            .lookup(lookup(Tables.file(from, reading.theirs())))
             .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();
     if (!mistakes.isEmpty()) {
       throw new SettingException(mistakes.get(0).message());
     }
-    try (BatchSink sink = BatchSink.of(Tables.sink(out))) {
+    Destination place = Tables.destination(out, OutputOptions.NONE);
+    try (BatchSink sink = BatchSink.of(place.open(null))) {
       RunRecord record =
           enrichment.writeTo(sink, new RunContext(TerminalProgress.create(), Exceptions.NONE));
-      Results.print(record, out, sink.form(), sink.bytesWritten(), List.of(), json);
+      Results.print(record, place, sink.form(), sink.bytesWritten(), List.of(), json);
     }
     return 0;
   }

@@ -104,6 +104,7 @@ final class FindCommand implements Callable<Integer> {
     } else {
       print(table, found, open);
     }
+    Say.remarks(table);
     return 0;
   }
 

@@ -65,7 +65,7 @@ final class OverlapCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Table ours = Tables.file(transactions, reading.options());
-    Table theirs = Tables.file(reference, reading.options());
+    Table theirs = Tables.file(reference, reading.theirs());
     List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
     int[] ourColumns =
         parts.stream()
@@ -88,6 +88,7 @@ final class OverlapCommand implements Callable<Integer> {
     } else {
       print(ours, theirs, report);
     }
+    Say.remarks(ours, theirs);
     return 0;
   }
 

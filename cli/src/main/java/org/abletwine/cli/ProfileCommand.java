@@ -94,6 +94,7 @@ final class ProfileCommand implements Callable<Integer> {
     }
     table.render(colour).forEach(System.out::println);
     System.out.println("  " + keys(profile));
+    profile.remarks().forEach(remark -> System.out.println("  " + Ink.WARN.on(remark, colour)));
   }
 
   private static String shown(String example) {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import picocli.CommandLine.Option;
 
@@ -51,10 +52,40 @@ final class ReadingOptions {
   private String nested;
 
   @Option(
+      names = "--sheet",
+      paramLabel = "NAME",
+      description = "The sheet of a workbook: its name, or its number. Default: the only one.")
+  private String sheet;
+
+  @Option(
+      names = "--their-sheet",
+      paramLabel = "NAME",
+      description = "The sheet of the reference, where it is another.")
+  private String theirSheet;
+
+  @Option(
+      names = "--header-row",
+      paramLabel = "N",
+      description = "The row of a sheet that holds the names. Default: the first not blank.")
+  private int headerRow;
+
+  @Option(
+      names = "--range",
+      paramLabel = "B4:H200",
+      description = "The area of the table in a sheet, names included. Default: all of it.")
+  private String range;
+
+  @Option(
       names = "--source",
       paramLabel = "COLUMN",
       description = "Adds a column with the name of the file each row is of.")
   private String source;
+
+  /** How to read the reference: what is stated of places in the transactions is not for it. */
+  TableOptions theirs() {
+    TableOptions same = options().withSource(null);
+    return theirSheet == null ? same : same.withSheet(new SheetPart(theirSheet, 0, null));
+  }
 
   TableOptions options() {
     Character character = delimiter == null ? null : Delimiters.parse(delimiter);
@@ -79,6 +110,9 @@ final class ReadingOptions {
         ragged.equals("pad"),
         Map.of(),
         nested.equals("columns"),
+        sheet == null && headerRow == 0 && range == null
+            ? null
+            : new SheetPart(sheet, headerRow, range),
         source);
   }
 }

@@ -1,10 +1,10 @@
 package org.abletwine.cli;
 
 import java.io.PrintStream;
-import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.RunJson;
+import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
 /** Prints what a run gave: to standard output, unless the rows themselves went there. */
@@ -13,7 +13,7 @@ final class Results {
 
   static void print(
       RunRecord run,
-      @Nullable Path output,
+      @Nullable Destination output,
       String form,
       long bytes,
       List<String> others,

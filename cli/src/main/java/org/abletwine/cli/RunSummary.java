@@ -221,6 +221,7 @@ final class RunSummary {
                 + guard.example());
       }
     }
+    notes.addAll(run.remarks());
     if (!notes.isEmpty()) {
       lines.add("");
       lines.add(Ink.BOLD.on("Worth a look", colour));

@@ -1,5 +1,6 @@
 package org.abletwine.cli;
 
+import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
 
 /** Messages, on standard error. */
@@ -12,6 +13,13 @@ final class Say {
   static void error(@Nullable String message) {
     for (String line : String.valueOf(message).split("\n")) {
       note(line);
+    }
+  }
+
+  /** Says what a person should know about how tables were read. */
+  static void remarks(Table... tables) {
+    for (Table table : tables) {
+      table.remarks().forEach(remark -> note(table.name() + ": " + remark));
     }
   }
 

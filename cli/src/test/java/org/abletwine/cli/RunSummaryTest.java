@@ -53,6 +53,7 @@ class RunSummaryTest {
             List.of("no", "name"),
             List.of(lookup),
             "",
+            List.of("growers.xlsx: 2 rows are hidden"),
             List.of());
     return RunSummary.lines(run, colour);
   }

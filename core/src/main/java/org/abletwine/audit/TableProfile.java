@@ -18,13 +18,15 @@ import org.jspecify.annotations.Nullable;
  * @param pairs pairs of columns that could together be a key, though neither could alone; beside a
  *     single key, only pairs of text
  * @param pairsTried how many pairs were tried
+ * @param remarks what a person should know about how the table was read
  */
 public record TableProfile(
     String table,
     long rows,
     List<ColumnProfile> columns,
     List<List<String>> pairs,
-    int pairsTried) {
+    int pairsTried,
+    List<String> remarks) {
   private static final int MOST_PAIRS = 60;
   private static final int MOST_PAIR_ROWS = 4_000_000;
 
@@ -32,6 +34,7 @@ public record TableProfile(
   public TableProfile {
     columns = List.copyOf(columns);
     pairs = List.copyOf(pairs);
+    remarks = List.copyOf(remarks);
   }
 
   /**
@@ -61,7 +64,12 @@ public record TableProfile(
     List<int[]> candidates =
         rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0], single);
     return new TableProfile(
-        table.name(), rows[0], columns, tried(table, candidates), candidates.size());
+        table.name(),
+        rows[0],
+        columns,
+        tried(table, candidates),
+        candidates.size(),
+        table.remarks());
   }
 
   private static List<int[]> pairs(List<ColumnProfile> columns, long rows, boolean textOnly) {

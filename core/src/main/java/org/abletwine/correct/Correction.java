@@ -61,6 +61,11 @@ public record Correction(
   }
 
   @Override
+  public List<Table> references() {
+    return List.of(table);
+  }
+
+  @Override
   public String title() {
     return "correct " + column;
   }

@@ -1,6 +1,5 @@
 package org.abletwine.derive;
 
-import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.StepFigures;
@@ -11,9 +10,9 @@ import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.StepWorker;
+import org.abletwine.table.Destination;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.Tables;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.jspecify.annotations.Nullable;
@@ -27,7 +26,7 @@ import org.jspecify.annotations.Nullable;
  * @param settings how expressions are evaluated
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
-public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluation settings)
+public record Keep(String condition, @Nullable Destination leftOut, Table form, Evaluation settings)
     implements RunStep {
 
   @Override
@@ -43,7 +42,10 @@ public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluat
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     Expression compiled = Expression.condition(condition, columns, "keep", settings);
-    LeftOut out = leftOut == null || !context.writes() ? null : new LeftOut(leftOut, form, columns);
+    LeftOut out =
+        leftOut == null || !context.writes()
+            ? null
+            : new LeftOut(context.open(leftOut), form, columns);
     Prepared<Runner> prepared =
         Prepared.of(() -> new Runner(compiled.another(), out), this::figures);
     return out == null ? prepared : prepared.writing(out.sink);
@@ -54,10 +56,10 @@ public record Keep(String condition, @Nullable Path leftOut, Table form, Evaluat
     private final BatchSink sink;
     private final int[] columns;
 
-    LeftOut(Path file, Table form, Columns columns) {
+    LeftOut(BatchSink into, Table form, Columns columns) {
       this.columns = columns.numbers();
       columns.readAll();
-      sink = BatchSink.of(Tables.sink(file));
+      sink = into;
       try {
         sink.typed(columns.types());
         sink.start(form, new Schema(List.copyOf(columns.names())));

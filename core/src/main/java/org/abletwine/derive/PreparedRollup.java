@@ -16,10 +16,10 @@ import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
+import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
-import org.abletwine.table.Tables;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
@@ -30,7 +30,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class PreparedRollup implements PreparedStep {
   private final Rollup rollup;
-  private final boolean writes;
+  private final RunContext context;
   private final int[] by;
   private final int[] of;
   private final List<@Nullable ColumnType> types = new ArrayList<>();
@@ -42,9 +42,9 @@ final class PreparedRollup implements PreparedStep {
   private @Nullable RollupFigures figures;
   private @Nullable BatchSink sink;
 
-  PreparedRollup(Rollup rollup, Columns columns, int[] by, int[] of, boolean writes) {
+  PreparedRollup(Rollup rollup, Columns columns, int[] by, int[] of, RunContext context) {
     this.rollup = rollup;
-    this.writes = writes;
+    this.context = context;
     this.by = by.clone();
     this.of = of.clone();
     rollup.totals().forEach(total -> types.add(columns.type(total.source())));
@@ -65,7 +65,7 @@ final class PreparedRollup implements PreparedStep {
 
   @Override
   public void finish() {
-    if (rollup.file() == null || !writes) {
+    if (rollup.file() == null || !context.writes()) {
       return;
     }
     RollupFigures figures = figures();
@@ -74,7 +74,7 @@ final class PreparedRollup implements PreparedStep {
     int[] columns = IntStream.range(0, names.size()).toArray();
     Batch batch = new Batch(names.size());
     batch.clear(1, '\0');
-    BatchSink into = BatchSink.of(Tables.sink(rollup.file()));
+    BatchSink into = context.open(rollup.file());
     sink = into;
     into.typed(written);
     into.start(rollup.form(), new Schema(names));
@@ -139,7 +139,7 @@ final class PreparedRollup implements PreparedStep {
     }
     RowErrors errors = RowErrors.sum(Arrays.stream(totals).map(GroupTotals::errors).toList());
     return new RollupFigures(
-        rollup.file() == null ? rollup.title() : rollup.file().getFileName() + "",
+        rollup.file() == null ? rollup.title() : rollup.file().shortName(),
         rollup.by(),
         rollup.totals().stream().map(Attribute::as).toList(),
         new GroupLines(index, totals),

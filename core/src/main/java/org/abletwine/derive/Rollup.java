@@ -1,6 +1,5 @@
 package org.abletwine.derive;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.lookup.Aggregate;
@@ -11,6 +10,7 @@ import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.text.ValueOrder;
@@ -32,7 +32,7 @@ public record Rollup(
     List<String> by,
     List<Attribute> totals,
     boolean grandTotal,
-    @Nullable Path file,
+    @Nullable Destination file,
     Table form,
     Evaluation settings)
     implements RunStep {
@@ -101,6 +101,6 @@ public record Rollup(
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     int[][] numbers = numbers(columns);
-    return new PreparedRollup(this, columns, numbers[0], numbers[1], context.writes());
+    return new PreparedRollup(this, columns, numbers[0], numbers[1], context);
   }
 }

@@ -175,7 +175,17 @@ public final class Enrichment {
         output.names(),
         figures,
         measure == null ? "" : measure,
+        remarks(),
         List.of());
+  }
+
+  private List<String> remarks() {
+    List<Table> tables = new ArrayList<>(List.of(transactions));
+    steps.forEach(step -> tables.addAll(step.references()));
+    return tables.stream()
+        .distinct()
+        .flatMap(table -> table.remarks().stream().map(remark -> table.name() + ": " + remark))
+        .toList();
   }
 
   /**

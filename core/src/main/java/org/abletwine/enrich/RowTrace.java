@@ -36,7 +36,8 @@ final class RowTrace {
   @Nullable TracedRow of(List<RunStep> steps, long rowNumber, @Nullable Expression where) {
     Trace notes = (label, detail) -> current.add(new TracedRow.StepTrace.Line(label, detail));
     RunContext context =
-        new RunContext(Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual());
+        new RunContext(
+            Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual(), Map.of());
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));

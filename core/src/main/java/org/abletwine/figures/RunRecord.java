@@ -19,6 +19,7 @@ import java.util.List;
  * @param columns the columns written, in order
  * @param steps the figures of each step, in order
  * @param measure the column totalled beside the outcomes; empty for none
+ * @param remarks what a person should know about the tables that were read, each with its table
  * @param expectations what the plan expects, judged; empty when it expects nothing
  */
 public record RunRecord(
@@ -32,12 +33,14 @@ public record RunRecord(
     List<String> columns,
     List<StepFigures> steps,
     String measure,
+    List<String> remarks,
     List<Expectation> expectations) {
 
   /** Copies the lists. */
   public RunRecord {
     columns = List.copyOf(columns);
     steps = List.copyOf(steps);
+    remarks = List.copyOf(remarks);
     expectations = List.copyOf(expectations);
   }
 
@@ -58,6 +61,7 @@ public record RunRecord(
         columns,
         steps,
         measure,
+        remarks,
         judged);
   }
 

@@ -289,6 +289,13 @@ public final class Lookup implements RunStep {
         context.exceptions());
   }
 
+  @Override
+  public List<Table> references() {
+    List<Table> all = new ArrayList<>(List.of(reference));
+    otherwise.forEach(other -> all.addAll(other.references()));
+    return all;
+  }
+
   /** This lookup, and after it those tried otherwise. */
   private List<Lookup> tried() {
     List<Lookup> all = new ArrayList<>();

@@ -9,6 +9,7 @@ import org.abletwine.match.index.PatternSteps;
 import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.text.NearestName;
 
 /** Checks a lookup's settings, before any row is read. */
@@ -253,6 +254,9 @@ final class LookupCheck {
       ColumnType type = lookup.reference.type(attribute.source());
       Aggregate aggregate = attribute.aggregate();
       columns.typed(attribute.as(), aggregate == null ? type : aggregate.type(type));
+      if (aggregate == null && lookup.reference instanceof BatchTable batches) {
+        columns.likely(attribute.as(), batches.likely(attribute.source()));
+      }
     }
     if (lookup.mark != null) {
       problems.look(() -> columns.add(lookup.mark, step, "choose another name for mark"));

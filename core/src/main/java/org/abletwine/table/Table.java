@@ -1,5 +1,6 @@
 package org.abletwine.table;
 
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -46,6 +47,16 @@ public interface Table {
    */
   default @Nullable ColumnType type(String column) {
     return null;
+  }
+
+  /**
+   * What a person should know about what was read, in words, such as cells that hold errors.
+   *
+   * @return the remarks of the last time the table was read to its end; empty before, and when
+   *     there is nothing to say
+   */
+  default List<String> remarks() {
+    return List.of();
   }
 
   /**

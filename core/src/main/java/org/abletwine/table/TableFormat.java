@@ -1,6 +1,7 @@
 package org.abletwine.table;
 
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 
 /** A file format, found with {@link java.util.ServiceLoader}. Implementations are stateless. */
 public interface TableFormat {
@@ -10,6 +11,14 @@ public interface TableFormat {
    * @return whether this format reads and writes files of that name
    */
   boolean handles(Path path);
+
+  /**
+   * @param path a file
+   * @return whether this format writes files of that name
+   */
+  default boolean writes(Path path) {
+    return handles(path);
+  }
 
   /**
    * A table in a file. Nothing is read yet.
@@ -23,6 +32,10 @@ public interface TableFormat {
    * A sink that writes a file: beside its target, and moved into place on commit.
    *
    * @param path the file; {@code -} is standard output
+   * @param options how to write it
+   * @param beside a sink of the same run for the same file; null for none
+   * @throws SettingException when the options do not fit the format, or the file holds one table
+   *     only
    */
-  TableSink sink(Path path);
+  TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside);
 }

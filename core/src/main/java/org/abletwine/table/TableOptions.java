@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param types what columns hold, by name, where that is stated
  * @param nested whether objects within objects give columns of their own, such as {@code
  *     address.city}, in place of one that holds them as text
+ * @param sheet which part of a workbook the table is; null for its only sheet
  * @param source a column to add that holds the name of the file a row is of; null for none
  */
 public record TableOptions(
@@ -27,6 +28,7 @@ public record TableOptions(
     boolean pad,
     Map<String, ColumnType> types,
     boolean nested,
+    @Nullable SheetPart sheet,
     @Nullable String source) {
   /** Nothing stated: all is found from the data. */
   public static final TableOptions NONE =
@@ -62,7 +64,48 @@ public record TableOptions(
    * @param column the column to add; null for none
    */
   public TableOptions withSource(@Nullable String column) {
-    return new TableOptions(delimiter, quote, header, encoding, nulls, pad, types, nested, column);
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, column);
+  }
+
+  /**
+   * Returns the same, with short rows filled up or not.
+   *
+   * @param filled whether they are filled up with nulls
+   */
+  public TableOptions withPad(boolean filled) {
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, filled, types, nested, sheet, source);
+  }
+
+  /**
+   * Returns the same, with objects within objects as columns or not.
+   *
+   * @param columns whether they give columns of their own
+   */
+  public TableOptions withNested(boolean columns) {
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, pad, types, columns, sheet, source);
+  }
+
+  /**
+   * Returns the same, with what columns hold.
+   *
+   * @param stated the types of columns, by name
+   */
+  public TableOptions withTypes(Map<String, ColumnType> stated) {
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, pad, stated, nested, sheet, source);
+  }
+
+  /**
+   * Returns the same for another part of a workbook.
+   *
+   * @param part the sheet and where in it; null for the only sheet
+   */
+  public TableOptions withSheet(@Nullable SheetPart part) {
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, pad, types, nested, part, source);
   }
 
   /** States everything but types, what is nested and where rows come from. */
@@ -73,6 +116,6 @@ public record TableOptions(
       @Nullable String encoding,
       List<String> nulls,
       boolean pad) {
-    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null);
+    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null, null);
   }
 }

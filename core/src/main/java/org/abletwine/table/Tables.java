@@ -10,6 +10,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.ServiceLoader;
 import org.abletwine.table.batch.ManyTables;
+import org.jspecify.annotations.Nullable;
 
 /** Opens tables and sinks by file name, with the formats on the class path. */
 public final class Tables {
@@ -104,17 +105,58 @@ public final class Tables {
    * @throws SettingException when no format handles the file
    */
   public static TableSink sink(Path path) {
-    return format(path).sink(path);
+    return destination(path, OutputOptions.NONE).open(null);
   }
 
   /**
-   * Checks that a file can be written in the form that its name says.
+   * A file to write a table to. Nothing is written before it is opened.
    *
    * @param path the file; {@code -} is standard output
+   * @param options how to write it
    * @throws SettingException when no format handles the file
    */
-  public static void requireSink(Path path) {
-    format(path);
+  public static Destination destination(Path path, OutputOptions options) {
+    return new FileDestination(path, writer(path), options);
+  }
+
+  /** A file, or a sheet of one. */
+  private record FileDestination(Path file, TableFormat format, OutputOptions options)
+      implements Destination {
+    @Override
+    public TableSink open(@Nullable TableSink beside) {
+      return format.sink(file, options, beside);
+    }
+
+    @Override
+    public String shortName() {
+      return file.getFileName() + sheet();
+    }
+
+    @Override
+    public boolean together() {
+      return options.sheet() != null;
+    }
+
+    private String sheet() {
+      return options.sheet() == null ? "" : " sheet " + options.sheet();
+    }
+
+    @Override
+    public String toString() {
+      return file + sheet();
+    }
+  }
+
+  private static TableFormat writer(Path path) {
+    for (TableFormat format : ServiceLoader.load(TableFormat.class)) {
+      if (format.writes(path)) {
+        return format;
+      }
+    }
+    throw new SettingException(
+        path
+            + ": no table is written to a file of that ending; give one of .csv, .tsv, .txt, .json,"
+            + " .jsonl (each also packed, as .gz, .zst or .zip), .xlsx, .ods");
   }
 
   private static TableFormat format(Path path) {

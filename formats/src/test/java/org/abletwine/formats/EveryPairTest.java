@@ -21,7 +21,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** One table of values goes through every pair of formats, and comes back the same. */
 class EveryPairTest {
   private static final List<String> ENDINGS =
-      List.of(".csv", ".csv.gz", ".json", ".jsonl", ".json.zip", ".jsonl.zst");
+      List.of(".csv", ".csv.gz", ".json", ".jsonl", ".json.zip", ".jsonl.zst", ".xlsx", ".ods");
 
   /** Codes with zeros, long decimals, far dates, spaces of every kind, breaks, quotes, emoji. */
   private static final List<@Nullable String> VALUES =
@@ -57,6 +57,33 @@ class EveryPairTest {
     return ENDINGS.stream();
   }
 
+  /** What a format makes of a value: the pages on tables say the same. */
+  private static @Nullable String held(String ending, int column, @Nullable String value) {
+    boolean workbook = ending.equals(".xlsx") || ending.equals(".ods");
+    boolean number = column == 3 && value != null && value.matches("-?\\d+\\.\\d*0");
+    return workbook && number ? value.replaceFirst("0+$", "") : value;
+  }
+
+  private static List<List<@Nullable String>> held(String ending, OwnRows values) {
+    List<List<@Nullable String>> rows = new ArrayList<>();
+    for (List<@Nullable String> row : values.cells()) {
+      List<@Nullable String> cells = new ArrayList<>();
+      for (int column = 0; column < row.size(); column++) {
+        cells.add(held(ending, column, row.get(column)));
+      }
+      rows.add(cells);
+    }
+    return rows;
+  }
+
+  /** Without what an .ods file cannot hold, which is an error. */
+  private static OwnRows withoutControls(OwnRows values) {
+    for (List<@Nullable String> row : values.cells()) {
+      row.replaceAll(cell -> cell == null ? null : cell.replaceAll("[\u0001\u001F]", "^"));
+    }
+    return values;
+  }
+
   private static OwnRows values() {
     Random random = new Random(1);
     List<List<@Nullable String>> rows = new ArrayList<>();
@@ -86,14 +113,16 @@ class EveryPairTest {
   @ParameterizedTest
   @MethodSource("endings")
   void whatGoesInComesOut(String one) {
-    OwnRows values = values();
     for (String other : ENDINGS) {
+      boolean ods = one.equals(".ods") || other.equals(".ods");
+      OwnRows values = ods ? withoutControls(values()) : values();
+      List<List<@Nullable String>> expected = held(one, values);
       for (int workers = 1; workers <= 3; workers += 2) {
         Table first = written(values, "a" + workers + one, workers);
-        assertThat(OwnRows.of(first)).isEqualTo(values.cells());
+        assertThat(OwnRows.of(first)).isEqualTo(expected);
         Table second = written(first, "b" + workers + other, workers);
         assertThat(second.schema().names()).isEqualTo(values.names());
-        assertThat(OwnRows.of(second)).as(one + " to " + other).isEqualTo(values.cells());
+        assertThat(OwnRows.of(second)).as(one + " to " + other).isEqualTo(expected);
       }
     }
   }

@@ -36,7 +36,7 @@ class ManyFilesTest {
   @TempDir private Path folder;
 
   private static TableOptions options(boolean pad, @Nullable String source) {
-    return new TableOptions(null, null, null, null, List.of(), pad, Map.of(), false, source);
+    return TableOptions.NONE.withPad(pad).withSource(source);
   }
 
   private static List<List<@Nullable String>> rows(Random random, int from, int to) {

@@ -5,6 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
 /** Keeps outputs off the inputs and off each other. */
@@ -68,18 +70,25 @@ public final class OutputPaths {
   /** Every file a plan writes. */
   static List<Path> of(Plan plan) {
     List<Path> all = new ArrayList<>();
-    Plan.Outputs outputs = plan.outputs();
-    all.add(outputs.enriched());
-    all.add(outputs.exceptions());
-    all.add(outputs.corrections());
-    all.add(outputs.record());
-    outputs.rollups().forEach(rollup -> all.add(rollup.file()));
+    places(plan).forEach(place -> all.add(place.file()));
+    all.add(plan.outputs().corrections());
+    all.add(plan.outputs().record());
+    all.removeIf(Objects::isNull);
+    return all;
+  }
+
+  /** Every place that a plan writes a table to. */
+  static List<Destination> places(Plan plan) {
+    List<Destination> all = new ArrayList<>();
+    all.add(plan.outputs().enriched());
+    all.add(plan.outputs().exceptions());
+    plan.outputs().rollups().forEach(rollup -> all.add(rollup.file()));
     for (Plan.StepSpec step : plan.steps()) {
       if (step instanceof Plan.KeepSpec keep) {
         all.add(keep.leftOut());
       }
     }
-    all.removeIf(java.util.Objects::isNull);
+    all.removeIf(Objects::isNull);
     return all;
   }
 }

@@ -61,8 +61,8 @@ final class OutputReader {
     PlanNode order = settings.get("order-columns");
     PlanNode formulas = settings.get("formulas");
     return new Outputs(
-        path(folder, settings.get("enriched")),
-        path(folder, settings.get("exceptions")),
+        PlaceReader.read(folder, settings.get("enriched")),
+        PlaceReader.read(folder, settings.get("exceptions")),
         path(folder, settings.get("corrections")),
         path(folder, settings.get("record")),
         drop == null ? List.of() : drop.texts(),
@@ -134,7 +134,7 @@ final class OutputReader {
               by.texts(),
               totals.texts(),
               grand != null && Boolean.TRUE.equals(grand.yesOrNo()),
-              path(folder, settings.get("file")),
+              PlaceReader.read(folder, settings.get("file")),
               item.mark()));
     }
     return rollups;

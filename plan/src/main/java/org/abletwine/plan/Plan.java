@@ -14,6 +14,7 @@ import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
 import org.abletwine.step.Step;
+import org.abletwine.table.Destination;
 import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.exceptions.Mark;
@@ -98,7 +99,7 @@ record Plan(
   }
 
   /** A row filter. */
-  record KeepSpec(String condition, @Nullable Path leftOut, Optional<Mark> place)
+  record KeepSpec(String condition, @Nullable Destination leftOut, Optional<Mark> place)
       implements StepSpec {
     @Override
     public @Nullable String reference() {
@@ -127,7 +128,7 @@ record Plan(
       List<String> by,
       List<String> totals,
       boolean grandTotal,
-      @Nullable Path file,
+      @Nullable Destination file,
       Optional<Mark> mark) {}
 
   /** A step that needs no reference. */
@@ -144,8 +145,8 @@ record Plan(
 
   /** Where results go; what is null is not written. */
   record Outputs(
-      @Nullable Path enriched,
-      @Nullable Path exceptions,
+      @Nullable Destination enriched,
+      @Nullable Destination exceptions,
       @Nullable Path corrections,
       @Nullable Path record,
       List<String> dropColumns,

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.correct.Correction;
@@ -26,6 +27,7 @@ import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
@@ -258,21 +260,34 @@ final class PlanCompiler {
 
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
-    for (Path output : OutputPaths.of(plan)) {
-      // The draft may be read too: a run keeps the lines that were decided, and only adds to them.
-      boolean draft = output == plan.outputs().corrections();
-      String problem = OutputPaths.problem(output, draft ? inputs.subList(0, 1) : inputs, taken);
-      if (problem != null) {
-        mistakes.add(plan.outputs().mark(), "outputs: " + problem);
+    List<Destination> places = OutputPaths.places(plan);
+    for (Destination place : places) {
+      Path file = place.file();
+      boolean other =
+          places.stream()
+              .anyMatch(
+                  one -> one.together() && !one.equals(place) && Objects.equals(one.file(), file));
+      if (file != null) {
+        checkOutput(file, inputs, other && place.together() ? List.of() : taken);
+        taken.add(file);
       }
-      try {
-        if (output != plan.outputs().record()) {
-          Tables.requireSink(output);
-        }
-      } catch (SettingException e) {
-        mistakes.add(plan.outputs().mark(), "outputs: " + e.getMessage());
-      }
-      taken.add(output);
+    }
+    // The draft may be read too: a run keeps the lines that were decided, and only adds to them.
+    Path draft = plan.outputs().corrections();
+    if (draft != null) {
+      checkOutput(draft, inputs.subList(0, 1), taken);
+      taken.add(draft);
+    }
+    Path record = plan.outputs().record();
+    if (record != null) {
+      checkOutput(record, inputs, taken);
+    }
+  }
+
+  private void checkOutput(Path file, List<Path> read, List<Path> taken) {
+    String problem = OutputPaths.problem(file, read, taken);
+    if (problem != null) {
+      mistakes.add(plan.outputs().mark(), "outputs: " + problem);
     }
   }
 }

@@ -18,6 +18,7 @@ import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.Settings;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
+import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
@@ -47,6 +48,9 @@ final class PlanReader {
           "nulls",
           "ragged",
           "nested",
+          "sheet",
+          "header-row",
+          "range",
           "source",
           "types");
   private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
@@ -192,11 +196,30 @@ final class PlanReader {
             ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
             TypeReader.read(settings.get("types")),
             nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))),
+            sheet(settings),
             source == null ? null : source.text());
     return paths.isEmpty() ? null : new TableSpec(paths, options, file.mark());
   }
 
-  private static @Nullable Character delimiter(@Nullable PlanNode node) {
+  private static @Nullable SheetPart sheet(Map<String, PlanNode> settings) {
+    PlanNode sheet = settings.get("sheet");
+    PlanNode range = settings.get("range");
+    PlanNode row = settings.get("header-row");
+    if (sheet == null && range == null && row == null) {
+      return null;
+    }
+    String number = row == null ? "0" : row.text();
+    if (row != null && (number == null || !number.matches("[1-9]\\d{0,6}"))) {
+      row.wrong("expected the number of a row, from 1 on; found " + number);
+      number = "0";
+    }
+    return new SheetPart(
+        sheet == null ? null : sheet.text(),
+        Integer.parseInt(String.valueOf(number)),
+        range == null ? null : range.text());
+  }
+
+  static @Nullable Character delimiter(@Nullable PlanNode node) {
     String text = node == null ? null : node.text();
     if (text == null || node == null) {
       return null;

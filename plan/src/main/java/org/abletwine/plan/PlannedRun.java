@@ -15,9 +15,9 @@ import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
+import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
-import org.abletwine.table.Tables;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
 import org.abletwine.table.output.OutputFile;
@@ -72,7 +72,11 @@ public final class PlannedRun {
    * @param others the other files, each with what is in it
    */
   public record Result(
-      RunRecord record, @Nullable Path enriched, String form, long bytes, List<String> others) {}
+      RunRecord record,
+      @Nullable Destination enriched,
+      String form,
+      long bytes,
+      List<String> others) {}
 
   /**
    * Runs the plan and writes its outputs, each beside its place and moved in whole once the run is
@@ -84,7 +88,7 @@ public final class PlannedRun {
    * @throws org.abletwine.table.DataException when the data or a file stops the run
    */
   public Result run(Progress progress) {
-    Path enriched = outputs.enriched();
+    Destination enriched = outputs.enriched();
     if (files.isEmpty()) {
       throw new SettingException(WRITES_NOTHING);
     }
@@ -94,20 +98,25 @@ public final class PlannedRun {
       draft.check();
     }
     List<String> others = new ArrayList<>();
-    try (OutputGroup together = new OutputGroup();
-        BatchSink sink = enriched == null ? new NoRows() : BatchSink.of(Tables.sink(enriched))) {
+    OutputGroup together = new OutputGroup();
+    Told told = new Told();
+    boolean tells = draft != null || outputs.exceptions() != null;
+    RunContext context = new RunContext(progress, tells ? told : Exceptions.NONE, together);
+    try (together;
+        BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
       ExceptionFile exceptions =
-          outputs.exceptions() == null ? null : new ExceptionFile(outputs.exceptions());
+          outputs.exceptions() == null
+              ? null
+              : new ExceptionFile(context.open(outputs.exceptions()));
+      told.file = exceptions;
+      told.draft = draft;
       List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());
       together.add(ofExceptions);
       OutputFile recordFile = outputs.record() == null ? null : new OutputFile(outputs.record());
       List<Output> ofRecord = recordFile == null ? List.of() : List.of(recordFile);
       RunRecord figures;
       try {
-        figures =
-            enrichment
-                .build()
-                .writeTo(sink, new RunContext(progress, listener(exceptions, draft), together));
+        figures = enrichment.build().writeTo(sink, context);
         figures = figures.judged(expectations.judge(figures));
         if (exceptions != null) {
           others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
@@ -167,19 +176,20 @@ public final class PlannedRun {
     return files.stream().flatMap(file -> OutputGroup.interrupted(file).stream()).findFirst();
   }
 
-  private static Exceptions listener(
-      @Nullable ExceptionFile file, @Nullable CorrectionsDraft draft) {
-    if (file == null && draft == null) {
-      return Exceptions.NONE;
-    }
-    return found -> {
+  /** Passes on what needs attention to those who gather it. */
+  private static final class Told implements Exceptions {
+    private @Nullable ExceptionFile file;
+    private @Nullable CorrectionsDraft draft;
+
+    @Override
+    public void found(Found found) {
       if (file != null) {
         file.found(found);
       }
       if (draft != null) {
         draft.found(found);
       }
-    };
+    }
   }
 
   /**

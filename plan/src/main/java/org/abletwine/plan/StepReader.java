@@ -74,7 +74,7 @@ final class StepReader {
     String text = condition == null ? null : condition.text();
     return text == null
         ? null
-        : new KeepSpec(text, OutputReader.path(folder, settings.get("left-out")), condition.mark());
+        : new KeepSpec(text, PlaceReader.read(folder, settings.get("left-out")), condition.mark());
   }
 
   private static @Nullable StepSpec coalesce(PlanNode node) {

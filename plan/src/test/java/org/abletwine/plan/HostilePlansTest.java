@@ -69,8 +69,10 @@ class HostilePlansTest {
         Arguments.of(HEAD.replace("t.csv", "\"t\\0.csv\"") + LOOK, "cannot be the name of a file"),
         Arguments.of(
             HEAD + LOOK + "outputs: { enriched: \"o\\0.csv\" }\n", "cannot be the name of"),
-        Arguments.of(HEAD + LOOK + "outputs: { enriched: o.xlsx }\n", "no reader for this kind"),
-        Arguments.of(HEAD + LOOK + "outputs: { enriched: p.plan.yaml }\n", "is also an input"),
+        Arguments.of(HEAD + LOOK + "outputs: { enriched: o.xls }\n", "no table is written to"),
+        Arguments.of(
+            HEAD + LOOK + "outputs: { enriched: p.plan.yaml }\n", "no table is written to"),
+        Arguments.of(HEAD + LOOK + "outputs: { enriched: t.csv }\n", "is also an input"),
         Arguments.of(HEAD + LOOK, "the plan writes nothing"),
         compute("\"'a\"", "a single quote is not closed"),
         compute("'a \\ 1'", "goes wrong at character 3"),

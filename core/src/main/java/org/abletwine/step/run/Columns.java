@@ -10,6 +10,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
+import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
@@ -22,6 +23,10 @@ public final class Columns {
   private final Map<String, Integer> numbers = new LinkedHashMap<>();
   private final Map<String, String> addedBy = new LinkedHashMap<>();
   private final Map<String, ColumnType> types = new LinkedHashMap<>();
+
+  /** What columns hold as far as was seen; matters to sinks alone. */
+  private final Map<String, ColumnType> likely = new LinkedHashMap<>();
+
   private final NullReasons reasons = new NullReasons();
 
   private final Map<Object, Object> shared = new HashMap<>();
@@ -49,6 +54,7 @@ public final class Columns {
     Columns copy = new Columns(tableName, new Schema(List.of()));
     copy.numbers.putAll(numbers);
     copy.types.putAll(types);
+    copy.likely.putAll(likely);
     copy.next = next;
     return copy;
   }
@@ -147,8 +153,21 @@ public final class Columns {
   public void typed(String name, @Nullable ColumnType type) {
     if (type == null) {
       types.remove(name);
+      likely.remove(name);
     } else {
       types.put(name, type);
+    }
+  }
+
+  /**
+   * Notes what a column holds as far as was seen, for whoever writes it.
+   *
+   * @param name the column
+   * @param type what it seems to hold; null when that is not known
+   */
+  public void likely(String name, @Nullable ColumnType type) {
+    if (type != null) {
+      likely.put(name, type);
     }
   }
 
@@ -162,10 +181,15 @@ public final class Columns {
     return types.get(name);
   }
 
-  /** Returns what the columns hold, in output order; null where that is not known. */
+  /**
+   * Returns what the columns hold, in output order, for whoever writes them: what is known, or else
+   * likely; null where neither is.
+   */
   public List<@Nullable ColumnType> types() {
     List<@Nullable ColumnType> all = new ArrayList<>();
-    numbers.keySet().forEach(name -> all.add(types.get(name)));
+    for (String name : numbers.keySet()) {
+      all.add(types.containsKey(name) ? types.get(name) : likely.get(name));
+    }
     return all;
   }
 
@@ -176,7 +200,11 @@ public final class Columns {
    * @return these columns
    */
   public Columns typedBy(Table table) {
-    table.schema().names().forEach(name -> typed(name, table.type(name)));
+    for (String name : table.schema().names()) {
+      typed(name, table.type(name));
+      ColumnType seen = table instanceof BatchTable batches ? batches.likely(name) : null;
+      likely(name, seen);
+    }
     return this;
   }
 
@@ -190,6 +218,7 @@ public final class Columns {
     names.keySet().forEach(from -> require(from, "rename"));
     Map<String, Integer> renamed = new LinkedHashMap<>();
     Map<String, ColumnType> retyped = new LinkedHashMap<>();
+    Map<String, ColumnType> reseen = new LinkedHashMap<>();
     for (Map.Entry<String, Integer> column : numbers.entrySet()) {
       String from = column.getKey();
       String to = names.getOrDefault(from, from);
@@ -200,11 +229,16 @@ public final class Columns {
       if (types.containsKey(from)) {
         retyped.put(to, types.get(from));
       }
+      if (likely.containsKey(from)) {
+        reseen.put(to, likely.get(from));
+      }
     }
     numbers.clear();
     numbers.putAll(renamed);
     types.clear();
     types.putAll(retyped);
+    likely.clear();
+    likely.putAll(reseen);
   }
 
   /**

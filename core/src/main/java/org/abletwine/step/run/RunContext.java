@@ -1,7 +1,13 @@
 package org.abletwine.step.run;
 
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
+import org.abletwine.table.Destination;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.OutputGroup;
 import org.jspecify.annotations.Nullable;
@@ -14,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param trace told what each step makes of a row; {@link Trace#NONE} for a usual run
  * @param writes whether steps may write files of their own; not so for a preview or a trace
  * @param workers how many threads work on the rows, and read references
+ * @param opened the sinks opened so far, by their file: for one thread
  * @param outputs takes what the run and its steps write, for whoever moves all of it into place
  *     once the run has ended; null when the run itself does
  */
@@ -23,15 +30,17 @@ public record RunContext(
     Trace trace,
     boolean writes,
     @Nullable OutputGroup outputs,
-    int workers) {
+    int workers,
+    Map<Path, TableSink> opened) {
 
   /** Tells nobody about anything, and lets steps write no files. */
   public static final RunContext PREVIEW =
-      new RunContext(Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual());
+      new RunContext(
+          Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), Map.of());
 
   /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
   public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {
-    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual());
+    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual(), new HashMap<>());
   }
 
   /**
@@ -40,7 +49,21 @@ public record RunContext(
    * @param count at least 1
    */
   public RunContext with(int count) {
-    return new RunContext(progress, exceptions, trace, writes, outputs, count);
+    return new RunContext(progress, exceptions, trace, writes, outputs, count, opened);
+  }
+
+  /**
+   * Opens a sink, one for another sheet where the file is open already.
+   *
+   * @param place where to write
+   */
+  public BatchSink open(Destination place) {
+    Path file = place.file() == null ? null : place.file().toAbsolutePath().normalize();
+    TableSink sink = place.open(file == null ? null : opened.get(file));
+    if (file != null) {
+      opened.put(file, sink);
+    }
+    return BatchSink.of(sink);
   }
 
   /** Offers progress and exceptions, and traces nothing. */

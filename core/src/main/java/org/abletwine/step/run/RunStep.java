@@ -1,6 +1,8 @@
 package org.abletwine.step.run;
 
+import java.util.List;
 import org.abletwine.step.Step;
+import org.abletwine.table.Table;
 
 /** A step as the engine takes it: every step is one. Immutable and safe to share. */
 public interface RunStep extends Step {
@@ -25,4 +27,9 @@ public interface RunStep extends Step {
    * @throws org.abletwine.table.SettingException when a setting does not fit
    */
   void check(Columns columns);
+
+  /** Returns the references that the step reads. */
+  default List<Table> references() {
+    return List.of();
+  }
 }

@@ -144,8 +144,14 @@ public final class Batch {
     added(start, end, value == null);
   }
 
-  /** Appends the next cell, of UTF-8 elsewhere; one that begins before 0 is null. */
-  void addCell(byte[] from, int first, int end) {
+  /**
+   * Appends the next cell, of text elsewhere.
+   *
+   * @param from valid UTF-8
+   * @param first its first byte, 0-based; one before 0 makes the cell null
+   * @param end its end, exclusive
+   */
+  public void addCell(byte[] from, int first, int end) {
     int start = used;
     int length = first < 0 ? 0 : end - first;
     room(length + 1);

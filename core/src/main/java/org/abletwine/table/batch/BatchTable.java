@@ -1,6 +1,7 @@
 package org.abletwine.table.batch;
 
 import java.util.BitSet;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Rows;
 import org.abletwine.table.Table;
@@ -19,6 +20,17 @@ public interface BatchTable extends Table {
    * @throws DataException when the table cannot be read
    */
   Pieces pieces(int first, @Nullable BitSet wanted);
+
+  /**
+   * What a column holds, as far as the first rows tell, for a sink that writes values by their
+   * kind: cells that do not fit are written as texts.
+   *
+   * @param column its name
+   * @return its type, or null when it is not known or mixed
+   */
+  default @Nullable ColumnType likely(String column) {
+    return type(column);
+  }
 
   @Override
   default Rows rows() {

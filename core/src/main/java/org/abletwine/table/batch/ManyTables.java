@@ -98,6 +98,23 @@ public final class ManyTables implements BatchTable {
   }
 
   @Override
+  public @Nullable ColumnType likely(String column) {
+    for (BatchTable table : tables) {
+      if (table.schema().indexOf(column) >= 0) {
+        return table.likely(column);
+      }
+    }
+    return null;
+  }
+
+  @Override
+  public List<String> remarks() {
+    return tables.stream()
+        .flatMap(table -> table.remarks().stream().map(remark -> table.name() + ": " + remark))
+        .toList();
+  }
+
+  @Override
   public Map<String, String> traits() {
     return tables.get(0).traits();
   }

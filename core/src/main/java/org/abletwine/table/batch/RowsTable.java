@@ -44,6 +44,11 @@ record RowsTable(Table table) implements BatchTable {
   }
 
   @Override
+  public List<String> remarks() {
+    return table.remarks();
+  }
+
+  @Override
   public Map<String, String> traits() {
     return table.traits();
   }

@@ -5,13 +5,19 @@ import java.util.List;
 import java.util.Locale;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.formats.packed.Packing;
+import org.abletwine.table.OutputOptions;
+import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
 
 /** Delimited text files: comma, semicolon, tab or pipe between cells. */
 public final class CsvFormat implements TableFormat {
+  /** Endings of files that are written as text; files without an ending are too. */
+  private static final List<String> WRITTEN = List.of(".csv", ".tsv", ".tab", ".txt");
+
   private static final List<String> OTHERS =
       List.of(".xlsx", ".xls", ".ods", ".parquet", ".json", ".jsonl", ".yaml", ".yml", ".pdf");
 
@@ -25,12 +31,21 @@ public final class CsvFormat implements TableFormat {
   }
 
   @Override
+  public boolean writes(Path path) {
+    String name = Packing.inner(path).toLowerCase(Locale.ROOT);
+    return name.indexOf('.') < 0 || WRITTEN.stream().anyMatch(name::endsWith);
+  }
+
+  @Override
   public Table table(Path path, TableOptions options) {
     return new CsvTable(ByteSource.of(path), options);
   }
 
   @Override
-  public TableSink sink(Path path) {
-    return new CsvSink(path);
+  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+    if (options.sheet() != null) {
+      throw new SettingException(path + ": text has no sheets; name a workbook such as .xlsx");
+    }
+    return new CsvSink(path, options);
   }
 }

@@ -1,9 +1,14 @@
 package org.abletwine.formats.csv;
 
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.abletwine.formats.packed.PackedFile;
+import org.abletwine.formats.packed.Packing;
+import org.abletwine.table.OutputOptions;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
@@ -19,24 +24,43 @@ import org.jspecify.annotations.Nullable;
  */
 final class CsvSink implements BatchSink {
   private final Path target;
+  private final OutputOptions options;
+  private @Nullable Recoding recoding;
   private @Nullable PackedFile file;
   private RowEncoder encoder = new RowEncoder(',', '"', "\n");
   private char delimiter = ',';
   private char quote = '"';
   private String lineEnd = "\n";
 
-  CsvSink(Path target) {
+  CsvSink(Path target, OutputOptions options) {
     this.target = target;
+    this.options = options;
   }
 
   @Override
   public void start(Table source, Schema columns) {
     Map<String, String> traits = source.traits();
-    delimiter = traits.getOrDefault("delimiter", ",").charAt(0);
+    boolean tabs = Packing.inner(target).toLowerCase(Locale.ROOT).endsWith(".tsv");
+    Character stated = options.delimiter();
+    delimiter =
+        stated != null ? stated : tabs ? '\t' : traits.getOrDefault("delimiter", ",").charAt(0);
     quote = traits.getOrDefault("quote", "\"").charAt(0);
-    lineEnd = traits.getOrDefault("line-end", "\n");
+    String end = options.lineEnd();
+    lineEnd = end == null ? traits.getOrDefault("line-end", "\n") : end;
     encoder = new RowEncoder(delimiter, quote, lineEnd);
+    String encoding = options.encoding();
+    Charset charset = encoding == null ? StandardCharsets.UTF_8 : Encodings.named(encoding);
+    Boolean mark = options.mark();
+    boolean marked = mark == null ? encoding == null && traits.containsKey("mark") : mark;
+    recoding =
+        charset.equals(StandardCharsets.UTF_8)
+            ? null
+            : new Recoding(target, charset, options.unknown(), delimiter, quote, columns);
     file = new PackedFile(target);
+    if (marked) {
+      byte[] first = Encodings.mark(charset);
+      file.write(first, first.length);
+    }
     writeHeader(columns);
   }
 
@@ -81,7 +105,9 @@ final class CsvSink implements BatchSink {
   }
 
   private void put(byte[] bytes, int length) {
-    Objects.requireNonNull(file).write(bytes, length);
+    Recoding other = recoding;
+    byte[] written = other == null ? bytes : other.of(bytes, length);
+    Objects.requireNonNull(file).write(written, other == null ? length : written.length);
   }
 
   @Override
@@ -116,7 +142,9 @@ final class CsvSink implements BatchSink {
     return name
         + ", "
         + (lineEnd.equals("\n") ? "LF" : "CRLF")
-        + ", UTF-8, quotes as they came and where needed";
+        + ", "
+        + (recoding == null ? "UTF-8" : recoding)
+        + ", quotes as they came and where needed";
   }
 
   @Override

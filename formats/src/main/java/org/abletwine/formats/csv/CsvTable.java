@@ -89,13 +89,14 @@ final class CsvTable implements BatchTable {
 
   @Override
   public Map<String, String> traits() {
-    return Map.of(
-        "delimiter",
-        String.valueOf(dialect().delimiter()),
-        "quote",
-        String.valueOf(dialect().quote()),
-        "line-end",
-        dialect().lineEnd());
+    Map<String, String> traits = new HashMap<>();
+    traits.put("delimiter", String.valueOf(dialect().delimiter()));
+    traits.put("quote", String.valueOf(dialect().quote()));
+    traits.put("line-end", dialect().lineEnd());
+    if (dialect().encoding().markLength() > 0) {
+      traits.put("mark", "yes");
+    }
+    return traits;
   }
 
   @Override

@@ -46,6 +46,20 @@ record Encodings(Charset charset, int markLength) {
     }
   }
 
+  /**
+   * The byte-order mark of an encoding.
+   *
+   * @throws SettingException when it has none
+   */
+  static byte[] mark(Charset charset) {
+    if (!charset.name().startsWith("UTF-")) {
+      throw new SettingException(
+          "mark: " + charset + " has no byte-order mark; leave it out, or write utf-8");
+    }
+    return "\uFEFF"
+        .getBytes(charset.equals(StandardCharsets.UTF_16) ? StandardCharsets.UTF_16BE : charset);
+  }
+
   private static boolean startsWith(byte[] head, int... mark) {
     if (head.length < mark.length) {
       return false;

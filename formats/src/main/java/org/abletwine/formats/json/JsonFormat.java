@@ -4,10 +4,13 @@ import java.nio.file.Path;
 import java.util.Locale;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.formats.packed.Packing;
+import org.abletwine.table.OutputOptions;
+import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
 
 /** JSON files ({@code .json}) and files of an object a line ({@code .jsonl}), packed or not. */
 public final class JsonFormat implements TableFormat {
@@ -33,7 +36,10 @@ public final class JsonFormat implements TableFormat {
   }
 
   @Override
-  public TableSink sink(Path path) {
+  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+    if (!options.equals(OutputOptions.NONE)) {
+      throw new SettingException(path + ": JSON has no sheets, delimiters or encodings to state");
+    }
     return new JsonSink(path, lines(path));
   }
 }

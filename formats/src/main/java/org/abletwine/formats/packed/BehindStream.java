@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * taken it from the queue. What the stream throws is thrown by the next write, or by the close.
  * Written to by one thread at a time.
  */
-final class BehindStream extends OutputStream {
+public final class BehindStream extends OutputStream {
   private static final int BLOCKS = 4;
   private static final byte[] END = {};
 
@@ -23,7 +23,11 @@ final class BehindStream extends OutputStream {
   private final AtomicReference<@Nullable Throwable> failure = new AtomicReference<>();
   private final Thread thread;
 
-  BehindStream(OutputStream out, String name) {
+  /**
+   * @param out where the bytes go in the end; closed by the thread
+   * @param name the name of the thread
+   */
+  public BehindStream(OutputStream out, String name) {
     this.out = out;
     thread = new Thread(this::writeAll, name);
     thread.setDaemon(true);
@@ -95,7 +99,7 @@ final class BehindStream extends OutputStream {
   }
 
   /** Ends the thread; what was not written is lost. */
-  void abandon() {
+  public void abandon() {
     thread.interrupt();
     try {
       thread.join();

@@ -162,6 +162,43 @@ public final class ByteSource {
     return copy != null || path != null && (isFile() || !Files.exists(path));
   }
 
+  /**
+   * The file to read parts of an archive from: itself, or a copy of what can be read only once.
+   *
+   * @throws DataException when it is no archive, saying what it is
+   */
+  public synchronized Path archive() {
+    try {
+      readAgain();
+      if (!again()) {
+        copy(new CountedStream(path == null ? System.in : openFile(path)));
+      }
+      byte[] beginning;
+      try (InputStream in = openAgain()) {
+        beginning = in.readNBytes(BEGINNING);
+      }
+      String binary = BinaryKind.of(beginning);
+      if (binary != null) {
+        throw new DataException(name() + " is " + binary);
+      }
+      Packing packing = Packing.of(beginning);
+      if (packing != Packing.ZIP) {
+        throw new DataException(
+            name()
+                + (beginning.length == 0
+                    ? " is empty; get the whole file again"
+                    : packing == Packing.NONE
+                        ? " is no workbook, whatever its ending says: if it is text, give it the"
+                            + " ending .csv, else save it anew as .xlsx"
+                        : " is packed, which a workbook is by itself; unpack it"));
+      }
+      Path held = copy;
+      return held == null ? Objects.requireNonNull(path) : held;
+    } catch (IOException e) {
+      throw cannotRead(e);
+    }
+  }
+
   private CountedStream openAgain() throws IOException {
     Path held = copy;
     if (held != null) {

@@ -91,7 +91,7 @@ final class Unpacking extends FilterInputStream {
             || entry.getName().startsWith("xl/");
     if (workbook) {
       throw new DataException(
-          name + " is a workbook, not delimited text; save the sheet as .csv, and name that file");
+          name + " is a workbook, not delimited text; give it the ending .xlsx or .ods");
     }
   }
 

@@ -86,7 +86,7 @@ class CsvErrorsTest {
                         in, new TableOptions(null, null, null, "windows-1525", List.of(), false))))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("did you mean \"windows-1252\"?");
-    assertThatThrownBy(() -> Tables.file(Path.of("book.xlsx")))
+    assertThatThrownBy(() -> Tables.file(Path.of("book.xls")))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("no reader");
   }

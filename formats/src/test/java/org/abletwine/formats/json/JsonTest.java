@@ -12,7 +12,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.formats.OwnRows;
@@ -31,8 +30,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Objects as rows, and rows as objects. */
 class JsonTest {
-  private static final TableOptions COLUMNS =
-      new TableOptions(null, null, null, null, List.of(), false, Map.of(), true, null);
+  private static final TableOptions COLUMNS = TableOptions.NONE.withNested(true);
 
   @TempDir private Path folder;
 
