@@ -5,14 +5,19 @@ module org.abletwine.formats {
   requires de.siegmar.fastcsv;
   requires org.apache.commons.compress;
   requires com.fasterxml.jackson.core;
+  requires transitive java.sql;
   requires com.fasterxml.aalto;
   requires com.github.luben.zstd_jni;
 
+  exports org.abletwine.formats.database;
   exports org.abletwine.formats.csv to
       org.abletwine.plan;
 
   provides org.abletwine.table.TableFormat with
       org.abletwine.formats.csv.CsvFormat,
       org.abletwine.formats.json.JsonFormat,
-      org.abletwine.formats.workbook.WorkbookFormat;
+      org.abletwine.formats.workbook.WorkbookFormat,
+      org.abletwine.formats.database.DatabaseFormat;
+
+  uses java.sql.Driver;
 }

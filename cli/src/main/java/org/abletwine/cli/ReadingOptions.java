@@ -52,15 +52,17 @@ final class ReadingOptions {
   private String nested;
 
   @Option(
-      names = "--sheet",
+      names = {"--sheet", "--table"},
       paramLabel = "NAME",
-      description = "The sheet of a workbook: its name, or its number. Default: the only one.")
+      description =
+          "The sheet of a workbook, by name or number; the table of a database. Default: the only"
+              + " one.")
   private String sheet;
 
   @Option(
-      names = "--their-sheet",
+      names = {"--their-sheet", "--their-table"},
       paramLabel = "NAME",
-      description = "The sheet of the reference, where it is another.")
+      description = "The sheet or table of the reference, where it is another.")
   private String theirSheet;
 
   @Option(

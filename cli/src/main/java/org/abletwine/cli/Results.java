@@ -28,7 +28,13 @@ final class Results {
     if (!taken && !json) {
       out.println();
       if (output != null) {
-        out.println("Wrote " + output + "  (" + RunSummary.bytes(bytes) + "; " + form + ")");
+        out.println(
+            "Wrote "
+                + output
+                + "  ("
+                + (output.file() == null ? "" : RunSummary.bytes(bytes) + "; ")
+                + form
+                + ")");
       }
     }
     if (!json) {

@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
 final class PlaceReader {
   private static final Set<String> PLACE =
       PlanReader.ordered("file", "sheet", "delimiter", "encoding", "line-end", "mark", "unknown");
+  private static final Set<String> TABLE = PlanReader.ordered("database", "table", "mode");
 
   private PlaceReader() {}
 
@@ -30,6 +31,14 @@ final class PlaceReader {
   static @Nullable Destination read(Path folder, @Nullable PlanNode node) {
     if (node == null) {
       return null;
+    }
+    if (node.has("database")) {
+      Map<String, PlanNode> settings = node.entries(TABLE);
+      PlanNode database = settings.get("database");
+      return database == null
+          ? null
+          : new DatabaseReader(folder)
+              .target(database, settings.get("table"), settings.get("mode"));
     }
     Map<String, PlanNode> settings = node.isMapping() ? node.entries(PLACE) : Map.of("file", node);
     PlanNode file = settings.get("file");

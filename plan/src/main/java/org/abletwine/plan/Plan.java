@@ -40,7 +40,11 @@ record Plan(
     Outputs outputs) {
 
   /** A table and how to read it. */
-  record TableSpec(List<Path> files, TableOptions options, Optional<Mark> mark) {}
+  record TableSpec(
+      List<Path> files,
+      DatabaseReader.@Nullable Source database,
+      TableOptions options,
+      Optional<Mark> mark) {}
 
   /**
    * A reference, the key it is usually found by (empty when none is stated), its rules, and its

@@ -104,7 +104,8 @@ final class PlanCompiler {
         lookups,
         plan.outputs(),
         new Expectations(plan.expect(), referenceOf),
-        OutputPaths.of(plan));
+        OutputPaths.of(plan),
+        !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty());
   }
 
   /** A step and where it stands in the plan. */
@@ -147,7 +148,10 @@ final class PlanCompiler {
     }
     try {
       spec.files().forEach(file -> inputs.addAll(Tables.matching(file)));
-      Table table = Tables.files(spec.files(), spec.options());
+      Table table =
+          spec.database() == null
+              ? Tables.files(spec.files(), spec.options())
+              : spec.database().open(spec.options());
       table.schema();
       return table;
     } catch (SettingException e) {

@@ -41,6 +41,7 @@ final class PlanReader {
   private static final Set<String> TABLE =
       ordered(
           "file",
+          "database",
           "delimiter",
           "quote",
           "header",
@@ -166,6 +167,17 @@ final class PlanReader {
 
   private @Nullable TableSpec table(PlanNode node, Map<String, PlanNode> settings) {
     PlanNode file = settings.get("file");
+    PlanNode database = settings.get("database");
+    if (file != null && database != null) {
+      database.wrong("a table is in a file or in a database; state one of them");
+      return null;
+    }
+    if (database != null) {
+      DatabaseReader.Source source = new DatabaseReader(folder).source(database);
+      return source == null
+          ? null
+          : new TableSpec(List.of(), source, options(settings), database.mark());
+    }
     if (file == null) {
       if (node.isMapping()) {
         node.wrong("no file; state file: NAME.csv");
@@ -180,25 +192,27 @@ final class PlanReader {
       }
       paths.add(path);
     }
+    return paths.isEmpty() ? null : new TableSpec(paths, null, options(settings), file.mark());
+  }
+
+  private static TableOptions options(Map<String, PlanNode> settings) {
     PlanNode header = settings.get("header");
     PlanNode encoding = settings.get("encoding");
     PlanNode nulls = settings.get("nulls");
     PlanNode ragged = settings.get("ragged");
     PlanNode nested = settings.get("nested");
     PlanNode source = settings.get("source");
-    TableOptions options =
-        new TableOptions(
-            delimiter(settings.get("delimiter")),
-            character(settings.get("quote")),
-            header == null ? null : header.yesOrNo(),
-            encoding == null ? null : encoding.text(),
-            nulls == null ? List.of() : nulls.texts(),
-            ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
-            TypeReader.read(settings.get("types")),
-            nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))),
-            sheet(settings),
-            source == null ? null : source.text());
-    return paths.isEmpty() ? null : new TableSpec(paths, options, file.mark());
+    return new TableOptions(
+        delimiter(settings.get("delimiter")),
+        character(settings.get("quote")),
+        header == null ? null : header.yesOrNo(),
+        encoding == null ? null : encoding.text(),
+        nulls == null ? List.of() : nulls.texts(),
+        ragged != null && "pad".equals(ragged.oneOf(List.of("fail", "pad"))),
+        TypeReader.read(settings.get("types")),
+        nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))),
+        sheet(settings),
+        source == null ? null : source.text());
   }
 
   private static @Nullable SheetPart sheet(Map<String, PlanNode> settings) {

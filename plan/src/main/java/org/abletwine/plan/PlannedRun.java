@@ -38,12 +38,16 @@ public final class PlannedRun {
   /** All files the plan writes. */
   private final List<Path> files;
 
+  private final boolean writes;
+
   PlannedRun(
       Enrichment.Builder enrichment,
       Map<String, Lookup> lookups,
       Outputs outputs,
       Expectations expectations,
-      List<Path> files) {
+      List<Path> files,
+      boolean writes) {
+    this.writes = writes;
     this.files = List.copyOf(files);
     this.expectations = expectations;
     this.enrichment = enrichment;
@@ -89,7 +93,7 @@ public final class PlannedRun {
    */
   public Result run(Progress progress) {
     Destination enriched = outputs.enriched();
-    if (files.isEmpty()) {
+    if (!writes()) {
       throw new SettingException(WRITES_NOTHING);
     }
     CorrectionsDraft draft =
@@ -206,7 +210,7 @@ public final class PlannedRun {
 
   /** Whether the plan writes anything. */
   boolean writes() {
-    return !files.isEmpty();
+    return writes;
   }
 
   /** Returns the enrichment the plan describes, without its outputs. */

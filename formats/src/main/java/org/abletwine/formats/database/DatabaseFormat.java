@@ -1,0 +1,85 @@
+package org.abletwine.formats.database;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
+import org.abletwine.table.OutputOptions;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.SheetPart;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableFormat;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.TableSink;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * SQLite files by their ending, and addresses that begin with {@code jdbc:} where a file is named,
+ * with the table as a sheet is stated. User and password of such an address come from the
+ * environment variables {@code DATABASE_USER} and {@code DATABASE_PASSWORD}.
+ */
+public final class DatabaseFormat implements TableFormat {
+  private static final List<String> ENDINGS = List.of(".db", ".sqlite", ".sqlite3");
+  private static final String ADDRESS = "jdbc:";
+
+  /** An address of a server whose two slashes became one when it was taken for a path. */
+  private static final Pattern ONE_SLASH = Pattern.compile("^(jdbc:[a-z0-9:]+):/(?=[^/])");
+
+  /** Called by the service loader. */
+  public DatabaseFormat() {}
+
+  @Override
+  public boolean handles(Path path) {
+    String name = path.toString().toLowerCase(Locale.ROOT);
+    return name.startsWith(ADDRESS) || ENDINGS.stream().anyMatch(name::endsWith);
+  }
+
+  @Override
+  public boolean writes(Path path) {
+    return false;
+  }
+
+  private static Database database(Path path) {
+    String name = path.toString();
+    if (!name.startsWith(ADDRESS)) {
+      return Database.at("jdbc:sqlite:" + name);
+    }
+    String url =
+        name.startsWith("jdbc:sqlite:") ? name : ONE_SLASH.matcher(name).replaceFirst("$1://");
+    return Database.at(url).as(given("DATABASE_USER"), given("DATABASE_PASSWORD"));
+  }
+
+  private static @Nullable Secret given(String variable) {
+    return System.getenv(variable) == null ? null : Secret.environment(variable);
+  }
+
+  @Override
+  public Table table(Path path, TableOptions options) {
+    Database database = database(path);
+    SheetPart part = options.sheet();
+    String table = part == null ? null : part.sheet();
+    return database.table(table == null ? only(database) : table, options);
+  }
+
+  /** The only table there is. */
+  private static String only(Database database) {
+    try (Session session = new Session(database, false)) {
+      List<String> names = session.tables(null).stream().map(Session.Found::name).toList();
+      if (names.size() == 1) {
+        return names.get(0);
+      }
+      throw new SettingException(
+          database
+              + (names.isEmpty()
+                  ? " has no tables"
+                  : " has several tables; state one with --table NAME, of "
+                      + String.join(", ", names)));
+    }
+  }
+
+  @Override
+  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+    throw new SettingException(
+        path + ": a table of a database is written with { database: { url: ... }, table: NAME }");
+  }
+}
