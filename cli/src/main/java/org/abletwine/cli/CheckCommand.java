@@ -6,6 +6,7 @@ import java.util.concurrent.Callable;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.RunJson;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -24,12 +25,14 @@ final class CheckCommand implements Callable<Integer> {
   @Parameters(paramLabel = "PLAN", description = "The plan file.")
   private Path plan;
 
+  @Mixin private PlanOptions options;
+
   @Option(names = "--json", description = "Print the mistakes as JSON.")
   private boolean json;
 
   @Override
   public Integer call() {
-    List<String> mistakes = PlanFile.check(plan);
+    List<String> mistakes = PlanFile.check(plan, options.values());
     if (json) {
       System.out.println(Streams.json(RunJson.mistakes(mistakes)));
     } else if (mistakes.isEmpty()) {

@@ -1,7 +1,9 @@
 package org.abletwine.cli;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.formats.database.Drivers;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.SheetPart;
@@ -78,6 +80,12 @@ final class ReadingOptions {
   private String range;
 
   @Option(
+      names = "--driver-path",
+      paramLabel = "FILE",
+      description = "A library with a JDBC driver, beside those for SQLite and PostgreSQL.")
+  private List<Path> drivers = List.of();
+
+  @Option(
       names = "--source",
       paramLabel = "COLUMN",
       description = "Adds a column with the name of the file each row is of.")
@@ -90,6 +98,8 @@ final class ReadingOptions {
   }
 
   TableOptions options() {
+    drivers.forEach(Drivers::add);
+    drivers = List.of();
     Character character = delimiter == null ? null : Delimiters.parse(delimiter);
     if (delimiter != null && character == null) {
       throw new SettingException("--delimiter: " + Delimiters.expected(delimiter));

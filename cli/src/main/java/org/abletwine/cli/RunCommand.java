@@ -43,6 +43,8 @@ final class RunCommand implements Callable<Integer> {
       description = "Only report expectations that do not hold; the exit status stays 0.")
   private boolean lenient;
 
+  @Mixin private PlanOptions options;
+
   @Mixin private WorkersOption workers;
 
   @Option(names = "--json", description = "Print the figures as JSON.")
@@ -53,7 +55,7 @@ final class RunCommand implements Callable<Integer> {
     if (preview != null && preview < 1) {
       throw new ParameterException(spec.commandLine(), "--preview takes a number from 1 on");
     }
-    PlannedRun run = PlanFile.load(plan).workers(workers.count());
+    PlannedRun run = PlanFile.load(plan, options.values()).workers(workers.count());
     if (preview != null) {
       preview(run);
       return 0;

@@ -10,6 +10,7 @@ import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -43,6 +44,8 @@ final class TraceCommand implements Callable<Integer> {
       description = "A SQL condition over the transactions; the first row that meets it is taken.")
   private String where;
 
+  @Mixin private PlanOptions options;
+
   @Option(names = "--json", description = "Print the trace as JSON.")
   private boolean json;
 
@@ -54,7 +57,7 @@ final class TraceCommand implements Callable<Integer> {
     if (row != null && row < 1) {
       throw new SettingException("--row: rows are counted from 1");
     }
-    Enrichment enrichment = PlanFile.load(plan).enrichment();
+    Enrichment enrichment = PlanFile.load(plan, options.values()).enrichment();
     TracedRow traced = row == null ? enrichment.trace(where) : enrichment.trace(row);
     if (traced == null) {
       throw new DataException(

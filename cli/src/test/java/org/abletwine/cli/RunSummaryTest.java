@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.figures.RunRecord;
@@ -53,6 +54,7 @@ class RunSummaryTest {
             List.of("no", "name"),
             List.of(lookup),
             "",
+            Map.of(),
             List.of("growers.xlsx: 2 rows are hidden"),
             List.of());
     return RunSummary.lines(run, colour);

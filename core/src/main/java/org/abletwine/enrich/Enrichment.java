@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.figures.RunRecord;
@@ -175,6 +176,7 @@ public final class Enrichment {
         output.names(),
         figures,
         measure == null ? "" : measure,
+        Map.of(),
         remarks(),
         List.of());
   }

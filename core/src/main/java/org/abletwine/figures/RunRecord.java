@@ -4,7 +4,10 @@ import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * The account of one run.
@@ -19,6 +22,7 @@ import java.util.List;
  * @param columns the columns written, in order
  * @param steps the figures of each step, in order
  * @param measure the column totalled beside the outcomes; empty for none
+ * @param parameters the values that were given for what the plan leaves open, by name
  * @param remarks what a person should know about the tables that were read, each with its table
  * @param expectations what the plan expects, judged; empty when it expects nothing
  */
@@ -33,6 +37,7 @@ public record RunRecord(
     List<String> columns,
     List<StepFigures> steps,
     String measure,
+    Map<String, String> parameters,
     List<String> remarks,
     List<Expectation> expectations) {
 
@@ -40,6 +45,7 @@ public record RunRecord(
   public RunRecord {
     columns = List.copyOf(columns);
     steps = List.copyOf(steps);
+    parameters = Collections.unmodifiableMap(new LinkedHashMap<>(parameters));
     remarks = List.copyOf(remarks);
     expectations = List.copyOf(expectations);
   }
@@ -61,8 +67,31 @@ public record RunRecord(
         columns,
         steps,
         measure,
+        parameters,
         remarks,
         judged);
+  }
+
+  /**
+   * Returns the record with the parameters of the run.
+   *
+   * @param values their values, by name
+   */
+  public RunRecord with(Map<String, String> values) {
+    return new RunRecord(
+        title,
+        transactions,
+        started,
+        elapsed,
+        rowsIn,
+        rowsOut,
+        bytesIn,
+        columns,
+        steps,
+        measure,
+        values,
+        remarks,
+        expectations);
   }
 
   /** Returns whether all expectations hold. */

@@ -29,13 +29,25 @@ public interface TableFormat {
   Table table(Path path, TableOptions options);
 
   /**
+   * Checks how a file is to be written.
+   *
+   * @param path the file
+   * @param options how to write it
+   * @throws SettingException when they do not fit the format
+   */
+  default void check(Path path, OutputOptions options) {
+    if (!options.equals(OutputOptions.NONE)) {
+      throw new SettingException(
+          path + ": files of this kind are written in one way; state the file alone");
+    }
+  }
+
+  /**
    * A sink that writes a file: beside its target, and moved into place on commit.
    *
    * @param path the file; {@code -} is standard output
-   * @param options how to write it
+   * @param options how to write it; checked before
    * @param beside a sink of the same run for the same file; null for none
-   * @throws SettingException when the options do not fit the format, or the file holds one table
-   *     only
    */
   TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside);
 }

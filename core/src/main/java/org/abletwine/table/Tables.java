@@ -113,10 +113,12 @@ public final class Tables {
    *
    * @param path the file; {@code -} is standard output
    * @param options how to write it
-   * @throws SettingException when no format handles the file
+   * @throws SettingException when no format writes such a file, or not in that way
    */
   public static Destination destination(Path path, OutputOptions options) {
-    return new FileDestination(path, writer(path), options);
+    TableFormat format = writer(path);
+    format.check(path, options);
+    return new FileDestination(path, format, options);
   }
 
   /** A file, or a sheet of one. */

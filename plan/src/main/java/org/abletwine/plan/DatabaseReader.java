@@ -46,7 +46,11 @@ final class DatabaseReader {
       node.wrong("state one of table: NAME and query: \"select ...\"");
       return null;
     }
-    String text = table == null ? query.text() : table.text();
+    String text = table == null ? query.written() : table.text();
+    if (query != null && text != null && text.contains("${")) {
+      query.wrong("a query takes no parameters in its text; write ? and state values: [...]");
+      return null;
+    }
     List<String> given = values == null ? List.of() : values.texts();
     if (text == null) {
       return null;

@@ -30,7 +30,7 @@ final class ExpectReader {
         rows(settings.get("rows")),
         unique == null ? List.of() : unique.texts(),
         shares(settings.get("nulls")),
-        that == null ? List.of() : that.texts(),
+        that == null ? List.of() : that.sqls(),
         node.mark());
   }
 

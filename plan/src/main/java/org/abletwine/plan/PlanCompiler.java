@@ -270,7 +270,10 @@ final class PlanCompiler {
       boolean other =
           places.stream()
               .anyMatch(
-                  one -> one.together() && !one.equals(place) && Objects.equals(one.file(), file));
+                  one ->
+                      one.together()
+                          && !one.toString().equals(place.toString())
+                          && Objects.equals(one.file(), file));
       if (file != null) {
         checkOutput(file, inputs, other && place.together() ? List.of() : taken);
         taken.add(file);

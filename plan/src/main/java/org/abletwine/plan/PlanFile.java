@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -32,8 +33,21 @@ public final class PlanFile {
    * @throws DataException when the file itself cannot be read
    */
   public static List<String> check(Path file) {
+    return check(file, Map.of());
+  }
+
+  /**
+   * Reads a plan and checks it against the heads of its tables, running nothing.
+   *
+   * @param file the plan file
+   * @param set values of its parameters, by name
+   * @return every mistake in it with file, line and column; empty when there is none
+   * @throws SettingException when a value is given for a parameter that there is not
+   * @throws DataException when the file itself cannot be read
+   */
+  public static List<String> check(Path file, Map<String, String> set) {
     Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
-    PlannedRun run = compile(file, mistakes);
+    PlannedRun run = compile(file, mistakes, set);
     if (run != null && !run.writes() && mistakes.none()) {
       mistakes.add(Optional.empty(), PlannedRun.WRITES_NOTHING);
     }
@@ -48,8 +62,20 @@ public final class PlanFile {
    * @throws DataException when a file cannot be read
    */
   public static PlannedRun load(Path file) {
+    return load(file, Map.of());
+  }
+
+  /**
+   * Reads a plan, ready to run.
+   *
+   * @param file the plan file
+   * @param set values of its parameters, by name
+   * @throws SettingException naming every mistake, a line each
+   * @throws DataException when a file cannot be read
+   */
+  public static PlannedRun load(Path file, Map<String, String> set) {
     Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
-    PlannedRun run = compile(file, mistakes);
+    PlannedRun run = compile(file, mistakes, set);
     mistakes.throwIfAny();
     if (run == null) {
       throw new IllegalStateException("a plan without mistakes compiles");
@@ -57,7 +83,8 @@ public final class PlanFile {
     return run;
   }
 
-  private static @Nullable PlannedRun compile(Path file, Mistakes mistakes) {
+  private static @Nullable PlannedRun compile(
+      Path file, Mistakes mistakes, Map<String, String> set) {
     Node root = parse(file, mistakes);
     if (root == null) {
       return null;
@@ -68,8 +95,15 @@ public final class PlanFile {
     }
     Path parent = file.getParent();
     PlanReader reader = new PlanReader(parent == null ? Path.of("") : parent, mistakes);
-    Plan plan = reader.read(new PlanNode(root, "", mistakes));
-    return plan == null ? null : PlanCompiler.compile(plan, file, mistakes);
+    PlanNode plain = new PlanNode(root, "", mistakes, Parameters.NONE);
+    PlanNode stated = plain.isMapping() ? plain.child("parameters") : null;
+    Parameters parameters = Parameters.read(stated, set);
+    if (!mistakes.none()) {
+      return null; // what uses them would be wrong too
+    }
+    Plan plan = reader.read(new PlanNode(root, "", mistakes, parameters));
+    PlannedRun run = plan == null ? null : PlanCompiler.compile(plan, file, mistakes);
+    return run == null ? null : run.with(parameters.values());
   }
 
   private static @Nullable Node parse(Path file, Mistakes mistakes) {

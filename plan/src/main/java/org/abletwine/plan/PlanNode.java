@@ -21,8 +21,10 @@ final class PlanNode {
   private final Node node;
   private final String path;
   private final Mistakes mistakes;
+  private final Parameters parameters;
 
-  PlanNode(Node node, String path, Mistakes mistakes) {
+  PlanNode(Node node, String path, Mistakes mistakes, Parameters parameters) {
+    this.parameters = parameters;
     this.node = node;
     this.path = path;
     this.mistakes = mistakes;
@@ -48,6 +50,18 @@ final class PlanNode {
     return node instanceof MappingNode;
   }
 
+  /** The value of a key of a mapping, looked at before the others; null when there is none. */
+  @Nullable PlanNode child(String name) {
+    if (node instanceof MappingNode mapping) {
+      for (NodeTuple tuple : mapping.getValue()) {
+        if (tuple.getKeyNode() instanceof ScalarNode key && key.getValue().equals(name)) {
+          return new PlanNode(tuple.getValueNode(), name, mistakes, parameters);
+        }
+      }
+    }
+    return null;
+  }
+
   /** Whether a mapping has a key of that name. */
   boolean has(String name) {
     return node instanceof MappingNode mapping
@@ -55,8 +69,25 @@ final class PlanNode {
             .anyMatch(t -> t.getKeyNode() instanceof ScalarNode key && key.getValue().equals(name));
   }
 
-  /** The text of a scalar; notes a mistake for anything else. */
+  /** Whether there is no value. */
+  boolean isNothing() {
+    return node instanceof ScalarNode scalar && scalar.getTag().equals(Tag.NULL);
+  }
+
+  /** The text of a scalar, its parameters put in; notes a mistake for anything else. */
   @Nullable String text() {
+    String text = written();
+    return text == null ? null : parameters.in(text, this);
+  }
+
+  /** The text of a scalar that is SQL, its parameters put in as values. */
+  @Nullable String sql() {
+    String text = written();
+    return text == null ? null : parameters.inSql(text, this);
+  }
+
+  /** The text of a scalar as it is written. */
+  @Nullable String written() {
     if (node instanceof ScalarNode scalar && !scalar.getTag().equals(Tag.NULL)) {
       return scalar.getValue();
     }
@@ -113,11 +144,23 @@ final class PlanNode {
       }
       List<PlanNode> items = new ArrayList<>();
       for (Node item : sequence.getValue()) {
-        items.add(new PlanNode(item, path, mistakes));
+        items.add(new PlanNode(item, path, mistakes, parameters));
       }
       return items;
     }
     return List.of(this);
+  }
+
+  /** The SQL expressions of a list; a single one counts as a list of one. */
+  List<String> sqls() {
+    List<String> texts = new ArrayList<>();
+    for (PlanNode item : items()) {
+      String text = item.sql();
+      if (text != null) {
+        texts.add(text);
+      }
+    }
+    return texts;
   }
 
   /** The texts of a list; a single text counts as a list of one. */
@@ -174,7 +217,8 @@ final class PlanNode {
       if (tuple.getKeyNode() instanceof ScalarNode key) {
         String name = key.getValue();
         String below = path.isEmpty() ? name : path + ", " + name;
-        if (entries.put(name, new PlanNode(tuple.getValueNode(), below, mistakes)) != null) {
+        if (entries.put(name, new PlanNode(tuple.getValueNode(), below, mistakes, parameters))
+            != null) {
           mistakes.add(key.getStartMark(), "\"" + name + "\" stands twice");
         }
       }

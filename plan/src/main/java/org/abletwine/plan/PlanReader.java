@@ -30,6 +30,7 @@ final class PlanReader {
       ordered(
           "able-twine",
           "title",
+          "parameters",
           "transactions",
           "measure",
           "errors",
@@ -124,7 +125,7 @@ final class PlanReader {
                       new ReferenceSpec(
                           table,
                           key == null ? List.of() : key.texts(),
-                          where == null ? null : where.text(),
+                          where == null ? null : where.sql(),
                           duplicates == null ? Duplicates.keep() : duplicates(duplicates),
                           links(settings.get("links")),
                           where == null ? Optional.empty() : where.mark()));

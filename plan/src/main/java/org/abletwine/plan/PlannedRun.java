@@ -39,6 +39,7 @@ public final class PlannedRun {
   private final List<Path> files;
 
   private final boolean writes;
+  private Map<String, String> parameters = Map.of();
 
   PlannedRun(
       Enrichment.Builder enrichment,
@@ -53,6 +54,12 @@ public final class PlannedRun {
     this.enrichment = enrichment;
     this.lookups = lookups;
     this.outputs = outputs;
+  }
+
+  /** States the parameters that the plan was read with, for the record. */
+  PlannedRun with(Map<String, String> values) {
+    parameters = values;
+    return this;
   }
 
   /**
@@ -121,7 +128,7 @@ public final class PlannedRun {
       RunRecord figures;
       try {
         figures = enrichment.build().writeTo(sink, context);
-        figures = figures.judged(expectations.judge(figures));
+        figures = figures.judged(expectations.judge(figures)).with(parameters);
         if (exceptions != null) {
           others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
         }
@@ -205,7 +212,7 @@ public final class PlannedRun {
    */
   public RunRecord preview(long rows, TableSink sink) {
     RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
-    return record.judged(expectations.judge(record));
+    return record.judged(expectations.judge(record)).with(parameters);
   }
 
   /** Whether the plan writes anything. */

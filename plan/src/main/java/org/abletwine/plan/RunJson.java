@@ -122,6 +122,7 @@ public final class RunJson {
       node.put("nulls", one.nulls());
       node.put("not_numbers", one.notNumbers());
     }
+    run.parameters().forEach(root.putObject("parameters")::put);
     run.remarks().forEach(root.putArray("remarks")::add);
     ArrayNode expectations = root.putArray("expectations");
     for (Expectation one : run.expectations()) {

@@ -56,7 +56,7 @@ final class StepReader {
           .anyEntries()
           .forEach(
               (name, expression) -> {
-                String text = expression.text();
+                String text = expression.sql();
                 if (text != null) {
                   steps.add(new ComputeSpec(name, text, expression.mark()));
                 }
@@ -71,7 +71,7 @@ final class StepReader {
   private @Nullable StepSpec keep(PlanNode node) {
     Map<String, PlanNode> settings = node.entries(KEEP);
     PlanNode condition = settings.get("keep");
-    String text = condition == null ? null : condition.text();
+    String text = condition == null ? null : condition.sql();
     return text == null
         ? null
         : new KeepSpec(text, PlaceReader.read(folder, settings.get("left-out")), condition.mark());

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.abletwine.step.Progress;
 import org.abletwine.table.AbleTwineException;
@@ -58,6 +59,7 @@ class MutatedTest {
       """
       able-twine: 1
       title: All there is
+      parameters: { month: 2026-07 }
       errors: "null"
       current-date: 2026-07-01
       measure: kg
@@ -95,7 +97,7 @@ class MutatedTest {
           source: where_from
         - compute: { total: kg * price, label: upper(text) || '-' || code }
         - keep: kg > 0 or kg is null
-          left-out: left.csv
+          left-out: { file: left.csv, delimiter: semicolon, line-end: crlf, mark: yes }
       expect: { matched: { r: 10% }, rows: same, totals: [kg], unique: [r], nulls: { name: 90% }, that: [sum(kg) >= 0] }
       outputs:
         enriched: o.csv
@@ -107,8 +109,16 @@ class MutatedTest {
         rename: { text: words }
         formats: { total: { decimals: 2 } }
         formulas: guard
-        rollups: [{ by: [code], totals: [kg, avg(kg), count(*)], grand-total: true, file: up.csv }]
+        rollups: [{ by: [code], totals: [kg, avg(kg), count(*)], grand-total: true, file: { file: up.csv, encoding: utf-16, unknown: "?" } }]
       """;
+
+  /** Tables that are not there, for what only reads the plan. */
+  private static final String PLACES =
+      """
+          w: { file: w.xlsx, sheet: One, header-row: 2, range: "A2:B9" }
+          d: { database: { url: "jdbc:sqlite:d.db", user: { env: U }, password: { file: w }, table: t } }
+          q: { database: { url: "jdbc:sqlite:d.db", query: select 1 where 1 = ?, values: [1] } }
+          c: {""";
 
   @TempDir private Path folder;
 
@@ -211,10 +221,12 @@ class MutatedTest {
     int taken = 0;
     for (int seed = SEED; seed < SEED + COUNT; seed++) {
       Random random = random(seed);
-      Node root = mutated(compose(PLAN), random);
+      Node root = mutated(compose(PLAN.replace("    c: {", PLACES)), random);
       Mistakes mistakes = new Mistakes("p");
       PlanShape.check(root, mistakes);
-      new PlanReader(Path.of("x"), mistakes).read(new PlanNode(root, "", mistakes));
+      PlanNode plain = new PlanNode(root, "", mistakes, Parameters.NONE);
+      Parameters parameters = Parameters.read(plain.child("parameters"), Map.of());
+      new PlanReader(Path.of("x"), mistakes).read(new PlanNode(root, "", mistakes, parameters));
       List<String> problems = PlanSchema.problems(root);
       boolean wellFormed = mistakes.list().stream().allMatch(MutatedTest::ofMeaning);
       assertThat(problems.isEmpty())
@@ -229,7 +241,14 @@ class MutatedTest {
   private static boolean ofMeaning(String mistake) {
     return mistake.contains("no reference is called")
         || mistake.contains("goes with match:")
-        || mistake.contains("cannot read the pattern");
+        || mistake.contains("cannot read the pattern")
+        || mistake.contains("no table is written to a file of that ending")
+        || mistake.contains("expected an address such as")
+        || mistake.contains("state one of table:")
+        || mistake.contains("values belong to")
+        || mistake.contains("the parameter has no value")
+        || mistake.contains("text has no sheets")
+        || mistake.contains("no encoding is called");
   }
 
   private static Node compose(String text) {

@@ -42,10 +42,18 @@ public final class CsvFormat implements TableFormat {
   }
 
   @Override
-  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+  public void check(Path path, OutputOptions options) {
     if (options.sheet() != null) {
       throw new SettingException(path + ": text has no sheets; name a workbook such as .xlsx");
     }
+    String encoding = options.encoding();
+    if (encoding != null) {
+      Encodings.named(encoding);
+    }
+  }
+
+  @Override
+  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
     return new CsvSink(path, options);
   }
 }

@@ -5,7 +5,6 @@ import java.util.Locale;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.formats.packed.Packing;
 import org.abletwine.table.OutputOptions;
-import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
@@ -37,9 +36,6 @@ public final class JsonFormat implements TableFormat {
 
   @Override
   public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
-    if (!options.equals(OutputOptions.NONE)) {
-      throw new SettingException(path + ": JSON has no sheets, delimiters or encodings to state");
-    }
     return new JsonSink(path, lines(path));
   }
 }

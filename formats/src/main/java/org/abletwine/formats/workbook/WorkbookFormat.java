@@ -28,11 +28,15 @@ public final class WorkbookFormat implements TableFormat {
   }
 
   @Override
-  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+  public void check(Path path, OutputOptions options) {
     if (options.ofText()) {
       throw new SettingException(
           path + ": a workbook has no delimiter, encoding or line end to state");
     }
+  }
+
+  @Override
+  public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
     return new SheetSink(path, options.sheet(), beside instanceof SheetSink other ? other : null);
   }
 }
