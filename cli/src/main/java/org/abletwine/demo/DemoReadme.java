@@ -24,6 +24,10 @@ final class DemoReadme {
             | containers.csv | kilograms in a pack |
             | varieties.csv, variety-corrections.csv | the varieties, and misspellings with what was meant |
             | remark-patterns.csv | what a remark is about |
+            | tickets-2026-07.csv.zip, tickets-2026-08.csv.zip | the tickets again, a zipped file a month |
+            | masters.xlsx | growers, districts and sites again, each a sheet of a workbook |
+            | prices.db | prices again, as a table of a SQLite database |
+            | retests.jsonl | moisture tested again, an object a line; who tested it is an object within |
 
             Planted on purpose, so that there is something to find:
 
@@ -35,7 +39,9 @@ final class DemoReadme {
         .forEach((trouble, count) -> page.append("| " + trouble + " | " + count + " |\n"));
     page.append(
         "\nRun it again with `able-twine run harvest.plan.yaml`. `intake-check.plan.yaml` is a small"
-            + " plan whose expectations do not hold: it ends with status 3.\n");
+            + " plan whose expectations do not hold: it ends with status 3. `month-end.plan.yaml` reads"
+            + " a zipped month, a workbook, a database and objects, and writes a workbook of several"
+            + " sheets; `--set month=2026-08` runs it for the next month.\n");
     return page.toString();
   }
 }

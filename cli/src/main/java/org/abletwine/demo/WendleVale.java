@@ -53,8 +53,10 @@ public final class WendleVale {
   public static Planted layOut(Path folder) throws IOException {
     Files.createDirectories(folder.resolve("out"));
     Planted planted = write(folder, TICKETS, GROWERS, SEED);
+    OtherKinds.write(folder, planted);
     copy("harvest.plan.yaml", folder);
     copy("intake-check.plan.yaml", folder);
+    copy("month-end.plan.yaml", folder);
     Files.writeString(folder.resolve("README.md"), DemoReadme.text(planted));
     return planted;
   }

@@ -39,6 +39,7 @@ final class BookFile {
     private List<String> columns = List.of();
     private long rows;
     private boolean complete;
+    private boolean committed;
 
     SheetPart(String name) {
       this.name = name;
@@ -77,7 +78,7 @@ final class BookFile {
   }
 
   synchronized boolean first(SheetPart sheet) {
-    return sheets.get(0) == sheet;
+    return !sheets.isEmpty() && sheets.get(0) == sheet;
   }
 
   /** Notes a sheet to be written; sheets stand in the order of these calls. */
@@ -149,14 +150,14 @@ final class BookFile {
     }
     sheet.spool().end();
     sheet.complete = true;
-    if (sheets.stream().allMatch(one -> one.complete || one.spool == null)) {
+    if (sheets.stream().allMatch(one -> one.complete)) {
       finish();
     }
   }
 
   private void finish() {
     OutputFile into = Objects.requireNonNull(file);
-    List<SheetPart> written = sheets.stream().filter(one -> one.spool != null).toList();
+    List<SheetPart> written = List.copyOf(sheets);
     try (FileStream out = new FileStream(into)) {
       if (ods()) {
         OdsParts.write(written, out);
@@ -173,21 +174,30 @@ final class BookFile {
     written.forEach(one -> one.spool().close());
   }
 
-  synchronized void commit() {
-    if (!committed && file != null) {
+  /** Shows the file once all its sheets are complete: with the last of them, at the latest. */
+  synchronized void commit(SheetPart sheet) {
+    sheet.committed = true;
+    if (finished && !committed && file != null) {
       file.commit();
+      committed = true;
     }
-    committed = true;
   }
 
   synchronized long size() {
     return size;
   }
 
-  synchronized void close() {
-    for (SheetPart sheet : sheets) {
-      if (sheet.spool != null) {
-        sheet.spool.close();
+  /** Gives the file up when a sheet was begun and not committed; forgets one never begun. */
+  synchronized void close(SheetPart sheet) {
+    if (sheet.spool == null) {
+      sheets.remove(sheet);
+    }
+    if (sheet.spool == null || sheet.committed) {
+      return;
+    }
+    for (SheetPart one : sheets) {
+      if (one.spool != null) {
+        one.spool.close();
       }
     }
     if (file != null) {

@@ -120,7 +120,7 @@ final class SheetSink implements BatchSink {
   @Override
   public void commit() {
     complete();
-    book.commit();
+    book.commit(sheet);
   }
 
   @Override
@@ -152,6 +152,6 @@ final class SheetSink implements BatchSink {
 
   @Override
   public void close() {
-    book.close();
+    book.close(sheet);
   }
 }
