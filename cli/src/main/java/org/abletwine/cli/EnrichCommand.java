@@ -175,7 +175,7 @@ final class EnrichCommand implements Callable<Integer> {
               + unmatched
               + " do not go together: a row that is filled stays");
     }
-    lookup = lookup.whenUnmatched(new Treatment(action, new Fill(fill)));
+    lookup = lookup.whenUnmatched(new Treatment(action, new Fill(fill), null));
     if (!fillEmpty.isEmpty()) {
       lookup = lookup.whenEmpty(new Fill(fillEmpty));
     }

@@ -5,16 +5,15 @@ import org.abletwine.compute.Expression;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.LeftOutRows;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.Destination;
-import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
-import org.abletwine.table.batch.BatchSink;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,32 +41,13 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     Expression compiled = Expression.condition(condition, columns, "keep", settings);
-    LeftOut out =
+    LeftOutRows out =
         leftOut == null || !context.writes()
             ? null
-            : new LeftOut(context.open(leftOut), form, columns);
+            : new LeftOutRows(context.open(leftOut), form, columns);
     Prepared<Runner> prepared =
         Prepared.of(() -> new Runner(compiled.another(), out), this::figures);
-    return out == null ? prepared : prepared.writing(out.sink);
-  }
-
-  /** Writes the rows left out, value by value: they are few beside the rows kept. */
-  private static final class LeftOut {
-    private final BatchSink sink;
-    private final int[] columns;
-
-    LeftOut(BatchSink into, Table form, Columns columns) {
-      this.columns = columns.numbers();
-      columns.readAll();
-      sink = into;
-      try {
-        sink.typed(columns.types());
-        sink.start(form, new Schema(List.copyOf(columns.names())));
-      } catch (RuntimeException e) {
-        sink.close();
-        throw e;
-      }
-    }
+    return out == null ? prepared : prepared.writing(out.output());
   }
 
   private StepFigures.Kept figures(List<Runner> workers) {
@@ -81,18 +61,15 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
 
   private static final class Runner implements StepWorker {
     private final Expression condition;
-    private final @Nullable LeftOut out;
-
-    private final BatchSink.@Nullable Encoder encoder;
+    private final LeftOutRows.@Nullable Part out;
 
     private long rows;
     private long leftOut;
     private long unknown;
 
-    Runner(Expression condition, @Nullable LeftOut out) {
+    Runner(Expression condition, @Nullable LeftOutRows out) {
       this.condition = condition;
-      this.out = out;
-      this.encoder = out == null ? null : out.sink.encoder();
+      this.out = out == null ? null : out.part();
     }
 
     @Override
@@ -114,8 +91,8 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
       rows += count;
       leftOut += leaving;
       if (leaving > 0) {
-        if (out != null && encoder != null) {
-          encoder.add(batch, others, leaving, out.columns);
+        if (out != null) {
+          out.add(batch, others, leaving);
         }
         batch.pick(kept, keeping);
       }
@@ -123,8 +100,8 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
 
     @Override
     public void inOrder() {
-      if (encoder != null) {
-        encoder.flush();
+      if (out != null) {
+        out.inOrder();
       }
     }
   }

@@ -130,7 +130,8 @@ public final class Enrichment {
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try {
-      RunRecord record = run(into, context.with(workers), columns, runners, started, begun);
+      RunRecord record =
+          run(into, context.of(transactions, workers), columns, runners, started, begun);
       done = true;
       return record;
     } finally {

@@ -37,7 +37,7 @@ final class RowTrace {
     Trace notes = (label, detail) -> current.add(new TracedRow.StepTrace.Line(label, detail));
     RunContext context =
         new RunContext(
-            Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual(), Map.of());
+            Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual(), null, Map.of());
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));

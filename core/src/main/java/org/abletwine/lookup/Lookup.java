@@ -257,6 +257,7 @@ public final class Lookup implements RunStep {
 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
+    Columns before = columns.copy();
     List<int[]> keyColumns = LookupCheck.against(this, columns);
     List<String> names = bring.stream().map(Attribute::as).toList();
     LookupFills fills = new LookupFills(this);
@@ -268,6 +269,7 @@ public final class Lookup implements RunStep {
               LoadedReference.class,
               () -> ReferenceLoader.load(from, context.progress(), context.workers())));
     }
+    Apart apart = Apart.of(this, before, columns, context);
     @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
     Supplier<Source[]> sources =
         () -> {
@@ -285,8 +287,14 @@ public final class Lookup implements RunStep {
             fills,
             columns.tableName(),
             context.trace(),
-            columns.measure()),
+            columns.measure(),
+            apart),
         context.exceptions());
+  }
+
+  /** Returns what becomes of rows by their outcome. */
+  public Map<Outcome, Treatment> treatments() {
+    return treatments;
   }
 
   @Override

@@ -32,6 +32,7 @@ final class LookupWorker implements StepWorker {
   private final LookupTelling telling;
   private final boolean tells;
   private final boolean drops;
+  private final Apart.@Nullable Part apart;
   private final boolean expands;
   private final boolean fails;
   private int[] inLeftOut = new int[0];
@@ -47,6 +48,7 @@ final class LookupWorker implements StepWorker {
     watch = new ConstantWatch(lookup, own.reference);
     telling = new LookupTelling(shared, own, rows, exceptions);
     tells = exceptions != Exceptions.NONE;
+    apart = shared.apart().part();
     drops = treats(Treatment.Action.DROP);
     fails = treats(Treatment.Action.FAIL);
     expands = List.of(sources).stream().anyMatch(from -> from.expands);
@@ -208,8 +210,18 @@ final class LookupWorker implements StepWorker {
       }
     }
     if (keeping < rows.count) {
+      if (apart != null) {
+        apart.add(batch, rows.outcome, rows.count);
+      }
       batch.pick(kept, keeping);
       counts.dropped += rows.count - keeping;
+    }
+  }
+
+  @Override
+  public void inOrder() {
+    if (apart != null) {
+      apart.inOrder();
     }
   }
 

@@ -14,7 +14,10 @@ final class PreparedLookup {
     if (exceptions != Exceptions.NONE) {
       tellReference(shared.lookup(), shared.sources().get()[0].reference, exceptions);
     }
-    return new Prepared<>(told -> new LookupWorker(shared, told), LookupWorker::figures).ofRows();
+    Prepared<LookupWorker> prepared =
+        new Prepared<>(told -> new LookupWorker(shared, told), LookupWorker::figures).ofRows();
+    shared.apart().places().forEach(place -> prepared.writing(place.output()));
+    return prepared;
   }
 
   /**
@@ -27,6 +30,7 @@ final class PreparedLookup {
    * @param transactions the table, for messages
    * @param trace told what becomes of a row
    * @param measure the column whose totals go beside the figures, or -1
+   * @param apart where rows go that are set apart
    */
   record Shared(
       Lookup lookup,
@@ -35,7 +39,8 @@ final class PreparedLookup {
       LookupFills fills,
       String transactions,
       Trace trace,
-      int measure) {}
+      int measure,
+      Apart apart) {}
 
   /**
    * Reference rows left out by a rule for duplicates, and keys that only normalising made equal.

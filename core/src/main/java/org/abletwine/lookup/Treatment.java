@@ -1,14 +1,17 @@
 package org.abletwine.lookup;
 
 import java.util.Map;
+import org.abletwine.table.Destination;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What to do with a row of a given outcome.
  *
  * @param action whether the row stays
  * @param fill values for its attributes; empty unless the row stays
+ * @param apart where rows go that are left out; null for nowhere
  */
-public record Treatment(Action action, Fill fill) {
+public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
   private static final Fill NOTHING = new Fill(Map.of());
 
   /** Whether a row stays. */
@@ -23,17 +26,27 @@ public record Treatment(Action action, Fill fill) {
 
   /** Returns the default: the row stays and its attributes are null. */
   public static Treatment leave() {
-    return new Treatment(Action.LEAVE, NOTHING);
+    return new Treatment(Action.LEAVE, NOTHING, null);
   }
 
   /** Returns: leave the row out, and count it. */
   public static Treatment drop() {
-    return new Treatment(Action.DROP, NOTHING);
+    return new Treatment(Action.DROP, NOTHING, null);
+  }
+
+  /**
+   * Returns: leave the row out, count it, and write it, as it is before the lookup, to a place of
+   * its own.
+   *
+   * @param place where to
+   */
+  public static Treatment apart(Destination place) {
+    return new Treatment(Action.DROP, NOTHING, place);
   }
 
   /** Returns: end the run. */
   public static Treatment fail() {
-    return new Treatment(Action.FAIL, NOTHING);
+    return new Treatment(Action.FAIL, NOTHING, null);
   }
 
   /**
@@ -42,6 +55,6 @@ public record Treatment(Action action, Fill fill) {
    * @param fill the values
    */
   public static Treatment filling(Fill fill) {
-    return new Treatment(Action.LEAVE, fill);
+    return new Treatment(Action.LEAVE, fill, null);
   }
 }

@@ -139,6 +139,18 @@ public final class Tables {
       return options.sheet() != null;
     }
 
+    @Override
+    public boolean equals(@Nullable Object other) {
+      return other instanceof FileDestination same
+          && same.file.equals(file)
+          && same.options.equals(options);
+    }
+
+    @Override
+    public int hashCode() {
+      return file.hashCode();
+    }
+
     private String sheet() {
       return options.sheet() == null ? "" : " sheet " + options.sheet();
     }

@@ -1,5 +1,6 @@
 package org.abletwine.plan;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
@@ -13,6 +14,7 @@ import org.abletwine.lookup.Outcome;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
 import org.abletwine.plan.Plan.LookupSpec;
+import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 
@@ -34,6 +36,17 @@ final class LookupReader {
           "otherwise");
   private static final Set<String> OTHERWISE =
       PlanReader.ordered("reference", "name", "key", "normalise", "bring", "several");
+
+  private static final Set<String> APART = Set.of("apart");
+
+  private final Path folder;
+
+  /**
+   * @param folder what relative paths are relative to
+   */
+  LookupReader(Path folder) {
+    this.folder = folder;
+  }
 
   @Nullable LookupSpec read(PlanNode node) {
     Map<String, PlanNode> settings = node.entries(LOOKUP);
@@ -160,9 +173,16 @@ final class LookupReader {
         : new Several(Several.Rule.valueOf(word.toUpperCase(Locale.ROOT)), null);
   }
 
-  private static void treatment(
+  private void treatment(
       @Nullable PlanNode node, Outcome outcome, Map<Outcome, Treatment> treatments) {
     if (node == null) {
+      return;
+    }
+    if (node.has("apart")) {
+      Destination place = PlaceReader.read(folder, node.entries(APART).get("apart"));
+      if (place != null) {
+        treatments.put(outcome, Treatment.apart(place));
+      }
       return;
     }
     if (node.isMapping()) {

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import org.abletwine.lookup.Treatment;
 import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
@@ -86,6 +87,9 @@ public final class OutputPaths {
     for (Plan.StepSpec step : plan.steps()) {
       if (step instanceof Plan.KeepSpec keep) {
         all.add(keep.leftOut());
+      }
+      if (step instanceof Plan.LookupSpec lookup) {
+        all.addAll(lookup.treatments().values().stream().map(Treatment::apart).distinct().toList());
       }
     }
     all.removeIf(Objects::isNull);

@@ -3,10 +3,12 @@ package org.abletwine.plan;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
@@ -156,12 +158,40 @@ public final class PlannedRun {
                   + " groups)");
         }
       }
+      setApart(figures, others);
       for (StepFigures.Kept keep : figures.of(StepFigures.Kept.class)) {
         if (!keep.file().isEmpty()) {
           others.add(keep.file() + "  (" + keep.leftOut() + " rows left out by keep)");
         }
       }
       return new Result(figures, enriched, sink.form(), sink.bytesWritten(), others);
+    }
+  }
+
+  private void setApart(RunRecord figures, List<String> others) {
+    for (LookupFigures lookup : figures.lookups()) {
+      Map<String, List<String>> labels = new LinkedHashMap<>();
+      Lookup step = lookups.get(lookup.name());
+      if (step != null) {
+        step.treatments()
+            .forEach(
+                (outcome, treatment) -> {
+                  if (treatment.apart() != null) {
+                    labels
+                        .computeIfAbsent(treatment.apart().toString(), place -> new ArrayList<>())
+                        .add(outcome.label());
+                  }
+                });
+      }
+      labels.forEach(
+          (place, outcomes) ->
+              others.add(
+                  place
+                      + "  (the rows of lookup "
+                      + lookup.name()
+                      + " that are "
+                      + String.join(" or ", outcomes)
+                      + ")"));
     }
   }
 

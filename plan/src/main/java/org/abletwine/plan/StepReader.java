@@ -24,7 +24,7 @@ final class StepReader {
   private static final Set<String> COMPUTE = PlanReader.ordered("compute");
   private static final Set<String> KEEP = PlanReader.ordered("keep", "left-out");
 
-  private final LookupReader lookups = new LookupReader();
+  private final LookupReader lookups;
   private final Path folder;
 
   /**
@@ -32,6 +32,7 @@ final class StepReader {
    */
   StepReader(Path folder) {
     this.folder = folder;
+    this.lookups = new LookupReader(folder);
   }
 
   /** The steps one item of the list stands for: several when it computes several columns. */

@@ -80,7 +80,7 @@ class MutatedTest {
           bring: [name, day as since]
           several: { newest-by: day }
           unmatched: { fill: { name: none } }
-          ambiguous: drop
+          ambiguous: { apart: apart.csv }
           empty: { fill: { since: never } }
           mark: outcome
           otherwise: [{ reference: p, key: code = code, bring: [name], several: first }]

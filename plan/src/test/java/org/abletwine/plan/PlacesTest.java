@@ -217,4 +217,63 @@ class PlacesTest {
         .hasMessageContaining("there is no file");
     assertThat(PlanFile.check(plan, SITE)).isEmpty();
   }
+
+  /**
+   * Whole rows, as they are before the lookup, in their order; the same for any number of workers.
+   */
+  @Test
+  void rowsAreSetApartByTheirOutcome() throws IOException {
+    StringBuilder tickets = new StringBuilder("no,code,kg\n");
+    StringBuilder unmatched = new StringBuilder("no,code,kg,twice\n");
+    StringBuilder others = new StringBuilder("no,code,kg,twice\n");
+    StringBuilder kept = new StringBuilder("no,code,kg,twice,name\n");
+    String[] codes = {"a", "b", "x", "", "t"};
+    for (int i = 0; i < 20_000; i++) {
+      String code = codes[i * 7 % 31 % 5];
+      String line = i + "," + code + "," + i % 3;
+      tickets.append(line).append('\n');
+      line += "," + 2 * (i % 3);
+      switch (code) {
+        case "x" -> unmatched.append(line).append('\n');
+        case "", "t" -> others.append(line).append('\n');
+        default -> kept.append(line).append(code.equals("a") ? ",Ann\n" : ",Bo\n");
+      }
+    }
+    Files.writeString(folder.resolve("many.csv"), tickets);
+    Files.writeString(folder.resolve("r.csv"), "code,name\na,Ann\nb,Bo\nt,One\nt,Two\n");
+    Path plan =
+        Files.writeString(
+            folder.resolve("apart.plan.yaml"),
+            """
+            able-twine: 1
+            transactions: { file: many.csv, types: { kg: integer } }
+            references: { r: { file: r.csv } }
+            steps:
+              - compute: { twice: 2 * kg }
+              - lookup: r
+                key: code
+                bring: [name]
+                unmatched: { apart: unmatched.csv }
+                ambiguous: { apart: { file: others.csv } }
+                blank-key: { apart: others.csv }
+            outputs: { enriched: o.csv }
+            """);
+    for (int workers = 1; workers <= 4; workers++) {
+      PlannedRun.Result result = PlanFile.load(plan).workers(workers).run(Progress.NONE);
+      assertThat(Files.readString(folder.resolve("o.csv"))).isEqualTo(kept.toString());
+      assertThat(Files.readString(folder.resolve("unmatched.csv"))).isEqualTo(unmatched.toString());
+      assertThat(Files.readString(folder.resolve("others.csv"))).isEqualTo(others.toString());
+      assertThat(result.others())
+          .anyMatch(
+              line -> line.endsWith("unmatched.csv  (the rows of lookup r that are unmatched)"))
+          .anyMatch(line -> line.contains("that are ambiguous or blank-key"));
+    }
+    assertThatThrownBy(
+            () ->
+                PlanFile.load(
+                    Files.writeString(
+                        folder.resolve("apart.plan.yaml"),
+                        Files.readString(plan).replace("apart: others.csv", "apart: o.csv"))))
+        .hasMessageContaining("is written twice");
+  }
 }

@@ -20,7 +20,7 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
   private final List<W> workers = new ArrayList<>();
   private @Nullable StepFigures figures;
   private boolean aboutRows;
-  private @Nullable Output output;
+  private final List<Output> outputs = new ArrayList<>();
 
   /**
    * @param make makes a worker
@@ -54,7 +54,7 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
    * @param own closed with the step
    */
   public Prepared<W> writing(Output own) {
-    output = own;
+    outputs.add(own);
     return this;
   }
 
@@ -65,14 +65,12 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
 
   @Override
   public List<Output> outputs() {
-    return output == null ? List.of() : List.of(output);
+    return List.copyOf(outputs);
   }
 
   @Override
   public void close() {
-    if (output != null) {
-      output.close();
-    }
+    outputs.forEach(Output::close);
   }
 
   @Override

@@ -6,6 +6,7 @@ import java.util.Map;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Destination;
+import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
@@ -20,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param trace told what each step makes of a row; {@link Trace#NONE} for a usual run
  * @param writes whether steps may write files of their own; not so for a preview or a trace
  * @param workers how many threads work on the rows, and read references
+ * @param transactions the table that is enriched; null where nothing is written
  * @param opened the sinks opened so far, by their file: for one thread
  * @param outputs takes what the run and its steps write, for whoever moves all of it into place
  *     once the run has ended; null when the run itself does
@@ -31,25 +33,27 @@ public record RunContext(
     boolean writes,
     @Nullable OutputGroup outputs,
     int workers,
+    @Nullable Table transactions,
     Map<Path, TableSink> opened) {
 
   /** Tells nobody about anything, and lets steps write no files. */
   public static final RunContext PREVIEW =
       new RunContext(
-          Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), Map.of());
+          Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), null, Map.of());
 
   /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
   public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {
-    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual(), new HashMap<>());
+    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual(), null, new HashMap<>());
   }
 
   /**
-   * Returns the same with another number of workers.
+   * Returns the same for a table that is enriched.
    *
-   * @param count at least 1
+   * @param table the table
+   * @param count how many threads work on its rows, at least 1
    */
-  public RunContext with(int count) {
-    return new RunContext(progress, exceptions, trace, writes, outputs, count, opened);
+  public RunContext of(Table table, int count) {
+    return new RunContext(progress, exceptions, trace, writes, outputs, count, table, opened);
   }
 
   /**
