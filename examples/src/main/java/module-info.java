@@ -1,4 +1,5 @@
 /** Programs on Able Twine's public types: all they see is what is exported to everybody. */
 module org.abletwine.examples {
   requires org.abletwine.core;
+  requires org.abletwine.formats;
 }

@@ -40,6 +40,17 @@ class ExamplesTest {
   }
 
   @Test
+  void workbooksAndDatabases() {
+    assertThat(printed(WorkbooksAndDatabases::main))
+        .contains("3000 rows to tickets.xlsx sheet tickets")
+        .contains("3000 rows to table tickets")
+        .contains("growers: 2770 matched")
+        .contains("retests: 81 matched");
+    assertThat(demo.resolve("out/tickets.xlsx")).isNotEmptyFile();
+    assertThat(demo.resolve("out/tickets.db")).isNotEmptyFile();
+  }
+
+  @Test
   void oneRecordAtATime() {
     assertThat(printed(OneRecordAtATime::main))
         .contains("'000324R'  matched    Thistle Meadow Farm")
