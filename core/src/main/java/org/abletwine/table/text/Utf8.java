@@ -26,7 +26,9 @@ public final class Utf8 {
   public static int write(CharSequence text, byte[] into, int from) {
     int at = from;
     int length = text.length();
-    for (int i = 0; i < length; i++) {
+    int ascii = text instanceof String string ? ascii(string, into, from) : 0;
+    at += ascii;
+    for (int i = ascii; i < length; i++) {
       char c = text.charAt(i);
       if (c < 0x80) {
         into[at++] = (byte) c;
@@ -40,6 +42,23 @@ public final class Utf8 {
       } else {
         at = pair(text, i++, into, at);
       }
+    }
+    return at;
+  }
+
+  /**
+   * Writes the ASCII that a text begins with; returns how much. Apart, so that one kind of text is
+   * met.
+   */
+  private static int ascii(String text, byte[] into, int from) {
+    int length = text.length();
+    int at = 0;
+    while (at < length) {
+      char c = text.charAt(at);
+      if (c >= 0x80) {
+        return at;
+      }
+      into[from + at++] = (byte) c;
     }
     return at;
   }

@@ -60,6 +60,7 @@ final class Session implements AutoCloseable {
       settings.put("ApplicationName", "able-twine");
       settings.put("loginTimeout", "30");
       settings.put("tcpKeepAlive", "true");
+      settings.put("binaryTransfer", "false"); // values are wanted as the server writes them
     }
     try {
       Connection made = driver.connect(database.url(), settings);
