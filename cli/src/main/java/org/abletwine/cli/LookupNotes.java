@@ -50,6 +50,14 @@ final class LookupNotes {
               + lookup.reference().name()
               + " can never be found: a key part is blank");
     }
+    if (lookup.reference().unreadable() > 0) {
+      notes.add(
+          where
+              + RunSummary.rows(lookup.reference().unreadable())
+              + " of "
+              + lookup.reference().name()
+              + " left out, as an ordered cell of theirs cannot be read");
+    }
     if (lookup.reference().duplicatesDropped() > 0) {
       notes.add(
           where

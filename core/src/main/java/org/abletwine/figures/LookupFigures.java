@@ -55,6 +55,7 @@ public record LookupFigures(
    * @param conflictingKeys those of them whose rows disagree on an attribute brought
    * @param filteredOut rows left out by its condition
    * @param duplicatesDropped rows left out by its rule for duplicates
+   * @param unreadable rows left out because an ordered cell of theirs cannot be read
    * @param collisions keys written differently that became equal only by normalising
    * @param collisionExamples some of them, as written
    */
@@ -67,6 +68,7 @@ public record LookupFigures(
       long conflictingKeys,
       long filteredOut,
       long duplicatesDropped,
+      long unreadable,
       long collisions,
       List<String> collisionExamples) {
     /** Copies the list. */

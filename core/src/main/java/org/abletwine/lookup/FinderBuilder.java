@@ -100,6 +100,18 @@ final class FinderBuilder {
     }
   }
 
+  /** The rows with a cell that cannot be read as what its column is ordered by, by number. */
+  BitSet unreadable() {
+    BitSet unreadable = new BitSet();
+    for (int rule = 0; rule < ruleRows.length; rule++) {
+      KeyPart part = lookup.key.get(layout.rules()[rule]);
+      unreadable.or(
+          RuleIndexes.unreadable(
+              ruleRows[rule], part.match(), lookup.reference.type(part.theirs())));
+    }
+    return unreadable;
+  }
+
   /**
    * As {@link #build}, without rows that could not be ordered or compiled: for rows that the
    * reference's condition left out, and that must not stop a run.

@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param bring the columns brought, aggregates with their functions, whatever they are called
  * @param several the rule for several rows of a key
  * @param duplicates the reference's rule for duplicates
+ * @param leavesOutUnreadable whether rows are left out whose ordered cell cannot be read
  * @param apart differs for lookups that find sets of rows while looking: they are counted for each
  */
 record LoadKey(
@@ -25,6 +26,7 @@ record LoadKey(
     List<Brought> bring,
     Several several,
     Duplicates duplicates,
+    boolean leavesOutUnreadable,
     Object apart) {
 
   /** A part of the key; our column counts only where messages name it. */
@@ -61,6 +63,7 @@ record LoadKey(
         lookup.bring.stream().map(a -> new Brought(a.source(), a.aggregate())).toList(),
         lookup.several,
         lookup.duplicates,
+        lookup.leavesOutUnreadable,
         lookup.key.stream().allMatch(LoadKey::setsKnown) ? "" : new Object());
   }
 }

@@ -22,6 +22,7 @@ import org.abletwine.lookup.rows.RowNumbers;
  * @param leftOut finds rows that the reference's condition left out
  * @param leftOutRows how many those are
  * @param duplicates rows that the reference's rule for duplicates left out, and which stays
+ * @param unreadable rows left out because an ordered cell of theirs cannot be read
  * @param collisions groups whose keys are written differently
  * @param collisionExamples some of them
  * @param bytes memory held by rows and index
@@ -37,6 +38,7 @@ record LoadedReference(
     Finder leftOut,
     long leftOutRows,
     List<LeftOutDuplicate> duplicates,
+    int[] unreadable,
     long collisions,
     List<String> collisionExamples,
     long bytes)

@@ -41,6 +41,7 @@ public final class Lookup implements RunStep {
   final @Nullable String mark;
   final @Nullable RowFilter where;
   final Duplicates duplicates;
+  final boolean leavesOutUnreadable;
   final List<Lookup> otherwise;
 
   private Lookup(Draft draft) {
@@ -54,6 +55,7 @@ public final class Lookup implements RunStep {
     this.mark = draft.mark;
     this.where = draft.where;
     this.duplicates = draft.duplicates;
+    this.leavesOutUnreadable = draft.leavesOutUnreadable;
     this.otherwise = List.copyOf(draft.otherwise);
   }
 
@@ -69,6 +71,7 @@ public final class Lookup implements RunStep {
     private @Nullable String mark;
     private @Nullable RowFilter where;
     private Duplicates duplicates = Duplicates.keep();
+    private boolean leavesOutUnreadable;
     private List<Lookup> otherwise = new ArrayList<>();
 
     Draft(Table reference) {
@@ -90,6 +93,7 @@ public final class Lookup implements RunStep {
       this.mark = lookup.mark;
       this.where = lookup.where;
       this.duplicates = lookup.duplicates;
+      this.leavesOutUnreadable = lookup.leavesOutUnreadable;
       this.otherwise = new ArrayList<>(lookup.otherwise);
     }
   }
@@ -205,6 +209,16 @@ public final class Lookup implements RunStep {
   /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
   public Lookup duplicates(Duplicates rule) {
     return with(draft -> draft.duplicates = rule);
+  }
+
+  /**
+   * Returns the lookup with what becomes of reference rows whose cell cannot be read as what its
+   * column is ordered by, such as one bad date: unless stated they end the run.
+   *
+   * @param leaveOut whether they are left out, counted and listed
+   */
+  public Lookup unreadable(boolean leaveOut) {
+    return with(draft -> draft.leavesOutUnreadable = leaveOut);
   }
 
   /**

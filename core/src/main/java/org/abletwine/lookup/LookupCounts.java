@@ -103,6 +103,7 @@ final class LookupCounts {
             reference.choices().conflictingCount(),
             reference.leftOutRows(),
             reference.duplicates().size(),
+            reference.unreadable().length,
             reference.collisions(),
             reference.collisionExamples()),
         new LookupFigures.Outcomes(

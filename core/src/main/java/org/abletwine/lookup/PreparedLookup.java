@@ -63,6 +63,17 @@ final class PreparedLookup {
                   + ")",
               null));
     }
+    for (int row : reference.unreadable()) {
+      exceptions.found(
+          new Exceptions.Found(
+              lookup.name,
+              "unreadable left out",
+              reference.name(),
+              reference.numbers().of(row),
+              String.valueOf(reference.rows().get(row, keyCell)),
+              "an ordered cell cannot be read",
+              null));
+    }
     for (String example : reference.collisionExamples()) {
       String detail = "equal only by normalising";
       exceptions.found(

@@ -206,6 +206,8 @@ final class ReferenceLoader {
 
   private LoadedReference finish() {
     List<LeftOutDuplicate> dropped = new ArrayList<>();
+    BitSet unreadable = lookup.leavesOutUnreadable ? finder.unreadable() : new BitSet();
+    finder.leaveOut(unreadable);
     if (wholeKeys != null) {
       BitSet out = new BitSet();
       int[] stays = stays(wholeKeys.index());
@@ -243,6 +245,7 @@ final class ReferenceLoader {
         leftOut.buildOfUsable(),
         leftOutRows,
         List.copyOf(dropped),
+        unreadable.stream().toArray(),
         collisions.count(),
         collisions.examples(),
         rows.bytes() + built.index().bytes());

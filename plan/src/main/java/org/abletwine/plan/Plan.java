@@ -55,6 +55,7 @@ record Plan(
       List<String> key,
       @Nullable String where,
       Duplicates duplicates,
+      boolean leavesOutUnreadable,
       Map<String, String> links,
       Optional<Mark> whereMark) {}
 

@@ -193,7 +193,10 @@ final class PlanCompiler {
     }
     try {
       Lookup lookup = Lookup.in(table).named(step.name() == null ? step.reference() : step.name());
-      lookup = filtered(lookup, reference).duplicates(reference.duplicates());
+      lookup =
+          filtered(lookup, reference)
+              .duplicates(reference.duplicates())
+              .unreadable(reference.leavesOutUnreadable());
       for (LookupSpec other : step.otherwise()) {
         Lookup further = lookup(other);
         lookup = further == null ? lookup : lookup.otherwise(further);

@@ -55,7 +55,8 @@ final class PlanReader {
           "range",
           "source",
           "types");
-  private static final Set<String> REFERENCE = with(TABLE, "key", "where", "duplicates", "links");
+  private static final Set<String> REFERENCE =
+      with(TABLE, "key", "where", "duplicates", "unreadable", "links");
   private final Path folder;
   private final Mistakes mistakes;
 
@@ -120,6 +121,7 @@ final class PlanReader {
                 if (table != null) {
                   PlanNode where = settings.get("where");
                   PlanNode duplicates = settings.get("duplicates");
+                  PlanNode unreadable = settings.get("unreadable");
                   references.put(
                       name,
                       new ReferenceSpec(
@@ -127,6 +129,8 @@ final class PlanReader {
                           key == null ? List.of() : key.texts(),
                           where == null ? null : where.sql(),
                           duplicates == null ? Duplicates.keep() : duplicates(duplicates),
+                          unreadable != null
+                              && "leave-out".equals(unreadable.oneOf(List.of("fail", "leave-out"))),
                           links(settings.get("links")),
                           where == null ? Optional.empty() : where.mark()));
                 }

@@ -179,6 +179,7 @@ public final class RunJson {
     node.put("filtered_out", lookup.reference().filteredOut());
     node.put("would_match_filtered_out", lookup.outcomes().wouldMatch());
     node.put("duplicates_dropped", lookup.reference().duplicatesDropped());
+    node.put("unreadable_left_out", lookup.reference().unreadable());
     node.put("collisions", lookup.reference().collisions());
     lookup.reference().collisionExamples().forEach(node.putArray("collision_examples")::add);
     shares(node.putArray("matched_by"), "step", lookup.matchedBy());

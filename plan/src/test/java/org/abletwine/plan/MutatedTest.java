@@ -66,7 +66,7 @@ class MutatedTest {
       transactions: { file: t.csv, delimiter: comma, nulls: [NA], ragged: pad, types: { kg: integer } }
       references:
         r: { file: r.csv, key: code, where: "keep = 'y'", duplicates: { newest-by: day } }
-        p: { file: p.csv, types: { day: { date: yyyy-MM-dd } } }
+        p: { file: p.csv, types: { day: { date: yyyy-MM-dd } }, unreadable: leave-out }
         c: { file: c.csv }
       steps:
         - correct: text

@@ -257,6 +257,6 @@ final class Domains {
             + noun
             + ", and the column is ordered; correct the row, or declare the column's type"
             + " (types: { COLUMN: text } orders by code point; dates other than ISO 8601 state"
-            + " their pattern)");
+            + " their pattern), or leave such rows out with unreadable: leave-out");
   }
 }

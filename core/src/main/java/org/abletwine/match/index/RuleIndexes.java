@@ -79,6 +79,30 @@ public final class RuleIndexes {
     return unusable;
   }
 
+  /**
+   * Rows whose values cannot be ordered because they cannot be read.
+   *
+   * @param rows the rows
+   * @param rule the rule; not equality
+   * @param declared what the column holds, when that is stated
+   * @return their numbers in the store
+   */
+  public static BitSet unreadable(RuleRows rows, MatchRule rule, @Nullable ColumnType declared) {
+    BitSet unreadable = new BitSet();
+    if (rule.kind().ordered()) {
+      ValueOrder order = ValueOrder.of(declared == null ? Domains.found(rows) : declared);
+      for (int row = 0; row < rows.rows(); row++) {
+        for (int v = 0; v < rows.width(); v++) {
+          String value = rows.value(row, v);
+          if (value != null && !order.fits(value)) {
+            unreadable.set(rows.number(row));
+          }
+        }
+      }
+    }
+    return unreadable;
+  }
+
   private static boolean inOrder(ValueOrder order, @Nullable String low, @Nullable String high) {
     if (low != null && !order.fits(low) || high != null && !order.fits(high)) {
       return false;

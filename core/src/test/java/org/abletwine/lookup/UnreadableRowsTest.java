@@ -1,0 +1,153 @@
+package org.abletwine.lookup;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import org.abletwine.ListSink;
+import org.abletwine.MemoryTable;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.key.Normalise;
+import org.abletwine.match.MatchRule.Kind;
+import org.abletwine.step.Progress;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.table.DataException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Reference rows whose ordered cell cannot be read: the same as without these rows. */
+class UnreadableRowsTest {
+  private static final String[] BAD = {"undefined", "2026-02-30", "n/a", "2026-7-1"};
+
+  private record Tables(MemoryTable ours, MemoryTable all, MemoryTable readable, int bad) {}
+
+  private static Tables tables(Random random, boolean bands) {
+    List<String> ours = new ArrayList<>();
+    List<String> all = new ArrayList<>();
+    List<String> readable = new ArrayList<>();
+    int bad = 0;
+    for (int i = 0; i < 300; i++) {
+      ours.add("c" + random.nextInt(6) + "," + day(random));
+    }
+    for (int i = 0; i < 120; i++) {
+      String from = day(random);
+      String to = day(random);
+      boolean swap = from.compareTo(to) > 0;
+      String low = swap ? to : from;
+      String high = swap ? from : to;
+      boolean unreadable = random.nextInt(6) == 0;
+      if (unreadable && random.nextBoolean() && bands) {
+        high = BAD[random.nextInt(BAD.length)];
+      } else if (unreadable) {
+        low = BAD[random.nextInt(BAD.length)];
+      }
+      String row = "c" + random.nextInt(5) + "," + low + "," + high + ",v" + random.nextInt(40);
+      all.add(row);
+      if (unreadable) {
+        bad++;
+      } else {
+        readable.add(row);
+      }
+    }
+    String head = "code,low,high,value";
+    return new Tables(
+        MemoryTable.of("t", "code,day", ours.toArray(String[]::new)),
+        MemoryTable.of("r", head, all.toArray(String[]::new)),
+        MemoryTable.of("r", head, readable.toArray(String[]::new)),
+        bad);
+  }
+
+  private static String day(Random random) {
+    return "2026-0" + (1 + random.nextInt(9)) + "-" + (10 + random.nextInt(18));
+  }
+
+  private static KeyPart part(Kind kind) {
+    return kind == Kind.BETWEEN
+        ? KeyPart.between("day", "low", "high")
+        : KeyPart.matching("day", kind, "low");
+  }
+
+  @ParameterizedTest
+  @EnumSource(
+      value = Kind.class,
+      names = {"AT_OR_BELOW", "AT_OR_ABOVE", "NEAREST", "BETWEEN"})
+  void areAsIfTheyWereNotThere(Kind kind) {
+    Random random = new Random(kind.ordinal());
+    for (int trial = 0; trial < 40; trial++) {
+      Tables tables = tables(random, kind == Kind.BETWEEN);
+      boolean beside = trial % 2 == 0;
+      for (Several several : List.of(Several.FIRST, Several.FLAG)) {
+        ListSink with = new ListSink();
+        ListSink without = new ListSink();
+        List<String> told = new ArrayList<>();
+        LookupFigures figures =
+            run(lookup(tables.all, kind, beside, several).unreadable(true), tables, with, told);
+        LookupFigures expected =
+            run(lookup(tables.readable, kind, beside, several), tables, without, new ArrayList<>());
+        assertThat(with.column("value")).isEqualTo(without.column("value"));
+        assertThat(with.column("outcome")).isEqualTo(without.column("outcome"));
+        assertThat(figures.outcomes()).isEqualTo(expected.outcomes());
+        assertThat(figures.reference().unreadable()).isEqualTo(tables.bad);
+        assertThat(told.stream().filter(kindOf -> kindOf.equals("unreadable left out")))
+            .hasSize(tables.bad);
+      }
+    }
+  }
+
+  private static Lookup lookup(MemoryTable reference, Kind kind, boolean beside, Several several) {
+    Lookup lookup = Lookup.in(reference).named("r");
+    lookup = beside ? lookup.key("code") : lookup;
+    return lookup.key(part(kind)).bring("value").several(several).markAs("outcome");
+  }
+
+  private static LookupFigures run(Lookup lookup, Tables tables, ListSink sink, List<String> told) {
+    return Enrichment.of(tables.ours)
+        .lookup(lookup)
+        .workers(2)
+        .build()
+        .writeTo(sink, new RunContext(Progress.NONE, found -> told.add(found.kind())))
+        .lookups()
+        .get(0);
+  }
+
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void unlessStatedTheyEndTheRunAndTheMessageNamesTheSetting(boolean typed) {
+    MemoryTable reference =
+        MemoryTable.of("prices.csv", "low,value", "2026-01-01,1", "2026-02-01,2", "undefined,3");
+    Lookup lookup = Lookup.in(reference).key(part(Kind.AT_OR_BELOW)).bring("value");
+    MemoryTable ours = MemoryTable.of("t", "day", "2026-01-15");
+    assertThatThrownBy(() -> Enrichment.of(ours).lookup(lookup).build().writeTo(new ListSink()))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("row 3: \"undefined\" is not a date")
+        .hasMessageContaining("unreadable: leave-out");
+    ListSink sink = new ListSink();
+    Lookup lenient =
+        typed ? lookup.unreadable(true) : lookup.normalise(Normalise.trim()).unreadable(true);
+    Enrichment.of(ours).lookup(lenient).build().writeTo(sink);
+    assertThat(sink.column("value")).containsExactly("1");
+  }
+
+  /** Two lookups that differ in nothing else do not share what was loaded. */
+  @Test
+  void aLookupThatLeavesThemOutAndOneThatDoesNotAreKeptApart() {
+    MemoryTable reference = MemoryTable.of("p", "low,value", "1,a", "2,b", "x,c");
+    Lookup strict = Lookup.in(reference).key(part(Kind.AT_OR_BELOW)).bring("value as v");
+    Enrichment both =
+        Enrichment.of(MemoryTable.of("t", "day", "5"))
+            .lookup(
+                Lookup.in(reference)
+                    .named("lenient")
+                    .key(part(Kind.AT_OR_BELOW))
+                    .bring("value")
+                    .unreadable(true))
+            .lookup(strict)
+            .build();
+    assertThatThrownBy(() -> both.writeTo(new ListSink())).isInstanceOf(DataException.class);
+  }
+}
