@@ -10,6 +10,8 @@ enum CellForm {
   DAY_AND_TIME,
   /** A time of day. */
   TIME,
+  /** True or false, as some programs write it: 1 and 0 that are shown as these words. */
+  TRUTH,
   /** Hours, minutes and seconds that passed, more than a day's perhaps. */
   ELAPSED;
 
@@ -19,6 +21,9 @@ enum CellForm {
    * @param format its first section counts
    */
   static CellForm of(String format) {
+    if (format.equalsIgnoreCase("\"TRUE\";\"TRUE\";\"FALSE\"")) {
+      return TRUTH;
+    }
     boolean day = false;
     boolean month = false;
     boolean time = false;

@@ -60,6 +60,19 @@ final class CellNumbers {
     }
   }
 
+  /**
+   * Ends a cell whose number is shown as true or false; one that is neither 1 nor 0 stays a number.
+   */
+  static void endTruth(SheetRow row) {
+    byte first = row.text()[row.cellStart()];
+    boolean one = row.cellEnd() - row.cellStart() == 1;
+    if (one && (first == '0' || first == '1')) {
+      row.endCell(SheetRow.TRUTH, first == '1' ? "true" : "false");
+    } else {
+      endNumber(row);
+    }
+  }
+
   /** Whether a number is written as we write it: few digits, no exponent, nothing needless. */
   private static boolean plain(byte[] text, int start, int end) {
     int at = start < end && text[start] == '-' ? start + 1 : start;

@@ -162,6 +162,8 @@ final class XlsxCells implements SheetCells {
           into.noCell();
         } else if (form == CellForm.NUMBER) {
           CellNumbers.endNumber(into);
+        } else if (form == CellForm.TRUTH) {
+          CellNumbers.endTruth(into);
         } else {
           CellNumbers.endTime(into, form, from1904);
         }

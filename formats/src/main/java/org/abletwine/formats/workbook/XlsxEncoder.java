@@ -26,8 +26,8 @@ final class XlsxEncoder extends SheetEncoder {
   private static final byte[] VALUE_END = ascii("</v></c>");
   private static final byte[] DAY = ascii("<c s=\"3\"><v>");
   private static final byte[] TIME = ascii("<c s=\"4\"><v>");
-  private static final byte[] TRUE = ascii("<c t=\"b\"><v>1</v></c>");
-  private static final byte[] FALSE = ascii("<c t=\"b\"><v>0</v></c>");
+  private static final byte[] TRUE = ascii("<c s=\"5\" t=\"b\"><v>1</v></c>");
+  private static final byte[] FALSE = ascii("<c s=\"5\" t=\"b\"><v>0</v></c>");
 
   /** What begins a number with so many decimal places. */
   private static final byte[][] NUMBERS = new byte[XlsxParts.MOST_PLACES + 1][];

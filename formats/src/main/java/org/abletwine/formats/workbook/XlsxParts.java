@@ -13,7 +13,7 @@ final class XlsxParts {
   static final int MOST_PLACES = 15;
 
   /** The cell format of numbers without decimal places; those with more follow it. */
-  static final int FIRST_PLACES = 5;
+  static final int FIRST_PLACES = 6;
 
   private static final String XML =
       "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n";
@@ -133,20 +133,22 @@ final class XlsxParts {
     StringBuilder formats = new StringBuilder();
     StringBuilder cells = new StringBuilder();
     formats.append(format(0, "yyyy-mm-dd")).append(format(1, "yyyy-mm-dd hh:mm:ss"));
-    for (int format : new int[] {0, 0, 49, FIRST_OWN_FORMAT, FIRST_OWN_FORMAT + 1}) {
+    formats.append(format(2, "&quot;TRUE&quot;;&quot;TRUE&quot;;&quot;FALSE&quot;"));
+    for (int format :
+        new int[] {0, 0, 49, FIRST_OWN_FORMAT, FIRST_OWN_FORMAT + 1, FIRST_OWN_FORMAT + 2}) {
       boolean header = cells.length() > 0 && cells.indexOf("fontId=\"1\"") < 0;
       cells.append(cell(format, header ? 1 : 0));
     }
     for (int places = 0; places <= MOST_PLACES; places++) {
-      formats.append(format(2 + places, places == 0 ? "0" : "0." + "0".repeat(places)));
-      cells.append(cell(FIRST_OWN_FORMAT + 2 + places, 0));
+      formats.append(format(3 + places, places == 0 ? "0" : "0." + "0".repeat(places)));
+      cells.append(cell(FIRST_OWN_FORMAT + 3 + places, 0));
     }
     String none = "<border><left/><right/><top/><bottom/><diagonal/></border>";
     return XML
         + "<styleSheet "
         + MAIN
         + "><numFmts count=\""
-        + (3 + MOST_PLACES)
+        + (4 + MOST_PLACES)
         + "\">"
         + formats
         + "</numFmts><fonts count=\"2\"><font><sz val=\"11\"/><name val=\"Calibri\"/></font>"

@@ -137,7 +137,10 @@ class XlsxTest {
         "168|0.5|12:00:00",
         "169|46235|2026-08-01",
         "170|1234.5|1234.5",
-        "171|46235|2026-08-01"
+        "171|46235|2026-08-01",
+        "172|1|true",
+        "172|0|false",
+        "172|2|2"
       })
   void daysAndTimesGoByTheFormatOfTheCell(String format, String number, String read)
       throws IOException {
@@ -149,6 +152,7 @@ class XlsxTest {
             + "<numFmt numFmtId='168' formatCode='h&quot;h&quot;mm'/>"
             + "<numFmt numFmtId='169' formatCode='mmmm'/>"
             + "<numFmt numFmtId='170' formatCode='General'/>"
+            + "<numFmt numFmtId='172' formatCode='&quot;TRUE&quot;;&quot;TRUE&quot;;&quot;FALSE&quot;'/>"
             + "<numFmt numFmtId='171' formatCode='yyyy\\-mm\\-dd'/>";
     TestBook book =
         one("<c r='B2' s='1'><v>" + number + "</v></c>")
