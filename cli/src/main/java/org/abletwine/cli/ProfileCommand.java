@@ -94,6 +94,7 @@ final class ProfileCommand implements Callable<Integer> {
     }
     table.render(colour).forEach(System.out::println);
     System.out.println("  " + keys(profile));
+    types(profile).forEach(line -> System.out.println("  " + line));
     profile.remarks().forEach(remark -> System.out.println("  " + Ink.WARN.on(remark, colour)));
   }
 
@@ -104,6 +105,18 @@ final class ProfileCommand implements Callable<Integer> {
 
   private static List<String> remarks(ColumnProfile column) {
     List<String> remarks = new ArrayList<>();
+    ColumnProfile.Spoiled spoiled = column.spoiled();
+    if (spoiled != null) {
+      remarks.add(
+          spoiled.type()
+              + " but for "
+              + RunSummary.count(spoiled.cells())
+              + (spoiled.cells() == 1 ? " cell" : " cells")
+              + ", such as "
+              + shown(spoiled.example())
+              + " in row "
+              + RunSummary.count(spoiled.row()));
+    }
     if (column.straySpaces() > 0) {
       remarks.add(RunSummary.count(column.straySpaces()) + " with spaces at an end");
     }
@@ -115,6 +128,19 @@ final class ProfileCommand implements Callable<Integer> {
           RunSummary.count(column.zeroForms()) + " differ from another only in leading zeros");
     }
     return remarks;
+  }
+
+  /** The types of the columns as a plan states them, to be pasted. */
+  private static List<String> types(TableProfile profile) {
+    List<String> types = new ArrayList<>();
+    for (ColumnProfile column : profile.columns()) {
+      if (column.stated() != null) {
+        boolean plain = column.name().matches("[A-Za-z_][A-Za-z0-9_]*");
+        String name = plain ? column.name() : '"' + column.name().replace("\"", "\\\"") + '"';
+        types.add(name + ": " + column.stated());
+      }
+    }
+    return types.isEmpty() ? List.of() : List.of("types: { " + String.join(", ", types) + " }");
   }
 
   private static String keys(TableProfile profile) {

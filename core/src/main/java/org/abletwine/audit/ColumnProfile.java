@@ -1,13 +1,15 @@
 package org.abletwine.audit;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a column holds.
  *
  * @param name the column
- * @param type whole number, code (digits, some with leading zeros), decimal, date or text: what all
- *     values that are not null are; "empty" when there are none
+ * @param type whole number, code (digits, some with leading zeros), decimal, date, date and time,
+ *     or text: what all values that are not null are; "empty" when there are none
+ * @param spoiled what all values but a few are; null when there is no such type
  * @param nulls null cells
  * @param distinct distinct values, null not counted
  * @param exact whether distinct is exact; else it is an estimate with a standard error of 1.6 %
@@ -22,6 +24,7 @@ import java.util.List;
 public record ColumnProfile(
     String name,
     String type,
+    @Nullable Spoiled spoiled,
     long nulls,
     long distinct,
     boolean exact,
@@ -32,6 +35,27 @@ public record ColumnProfile(
     long caseForms,
     long zeroForms,
     boolean unique) {
+
+  /**
+   * A type that a column would have but for some of its values.
+   *
+   * @param type the type
+   * @param cells how many values are not of it, at most one in twenty
+   * @param example the first of them
+   * @param row its row, 1-based, header not counted
+   */
+  public record Spoiled(String type, long cells, String example, long row) {}
+
+  /** The type as a plan states it; null for text, codes and columns without values. */
+  public @Nullable String stated() {
+    return switch (type) {
+      case "whole number" -> "integer";
+      case "decimal" -> "decimal";
+      case "date" -> "date";
+      case "date and time" -> "date-time";
+      default -> null;
+    };
+  }
 
   /** Copies the list. */
   public ColumnProfile {

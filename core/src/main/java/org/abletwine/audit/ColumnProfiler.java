@@ -5,6 +5,7 @@ import java.util.List;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.key.encode.Spaces;
+import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.Utf8;
 
@@ -30,27 +31,26 @@ final class ColumnProfiler {
   private long straySpaces;
   private int shortest = Integer.MAX_VALUE;
   private int longest;
-  private boolean whole = true;
-  private boolean padded;
-  private boolean decimal = true;
-  private boolean date = true;
+  private final ValueKinds kinds = new ValueKinds();
 
   ColumnProfiler(String name) {
     this.name = name;
   }
 
-  void take(CellVector cells, int rows) {
+  void take(Batch batch, int column) {
+    CellVector cells = batch.column(column);
+    int rows = batch.rows();
     for (int row = 0; row < rows; row++) {
       int start = cells.starts[row];
       if (start < 0) {
         nulls++;
         continue;
       }
-      value(cells, row, start, cells.ends[row]);
+      value(cells, row, start, cells.ends[row], batch.rowNumber(row));
     }
   }
 
-  private void value(CellVector cells, int row, int start, int end) {
+  private void value(CellVector cells, int row, int start, int end, long number) {
     byte[] text = cells.text;
     values++;
     int length = Utf8.points(text, start, end);
@@ -60,7 +60,7 @@ final class ColumnProfiler {
         && (Spaces.length(text, start, end) > 0 || Spaces.lengthBefore(text, start, end) > 0)) {
       straySpaces++;
     }
-    guess(text, start, end);
+    kinds.count(text, start, end, number);
     long hash = HashCounter.mixed(cells.hash(row));
     if (unique && !once.add(hash)) {
       unique = false;
@@ -84,41 +84,11 @@ final class ColumnProfiler {
     }
   }
 
-  private void guess(byte[] text, int start, int end) {
-    if (!whole && !decimal && !date) {
-      return;
-    }
-    int at = start < end && (text[start] == '-' || text[start] == '+') ? start + 1 : start;
-    int digits = 0;
-    int points = 0;
-    int others = 0;
-    for (int i = at; i < end; i++) {
-      byte c = text[i];
-      if (c >= '0' && c <= '9') {
-        digits++;
-      } else if (c == '.') {
-        points++;
-      } else {
-        others++;
-      }
-    }
-    boolean number = others == 0 && digits > 0 && points <= 1;
-    decimal &= number;
-    whole &= number && points == 0;
-    padded |= digits > 1 && text[at] == '0';
-    date &= end - start == 10 && digits == 8 && text[start + 4] == '-' && text[start + 7] == '-';
-  }
-
   ColumnProfile profile() {
-    String type =
-        values == 0
-            ? "empty"
-            : whole
-                ? (padded ? "code" : "whole number")
-                : decimal ? "decimal" : date ? "date" : "text";
     return new ColumnProfile(
         name,
-        type,
+        kinds.type(),
+        kinds.spoiled(),
         nulls,
         all.count(),
         all.exact(),

@@ -54,7 +54,7 @@ public record TableProfile(
         table,
         batch -> {
           for (int column = 0; column < profilers.size(); column++) {
-            profilers.get(column).take(batch.column(column), batch.rows());
+            profilers.get(column).take(batch, column);
           }
           rows[0] += batch.rows();
           return true;
