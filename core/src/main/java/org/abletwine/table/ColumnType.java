@@ -8,7 +8,8 @@ import java.util.List;
  *
  * @param kind what they are
  * @param patterns for dates and date-times, the ways they are written, as {@code
- *     java.time.format.DateTimeFormatter} reads them; empty for ISO 8601
+ *     java.time.format.DateTimeFormatter} reads them; for numbers one example of how they are
+ *     written, such as {@code 1.234,56}; empty for ISO 8601 and for plain numbers
  */
 public record ColumnType(Kind kind, List<String> patterns) {
   /** Kinds of values. */

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.ServiceLoader;
+import org.abletwine.table.batch.FormedTable;
 import org.abletwine.table.batch.ManyTables;
 import org.jspecify.annotations.Nullable;
 
@@ -36,7 +37,7 @@ public final class Tables {
   public static Table file(Path path, TableOptions options) {
     List<Path> files = matching(path);
     return files.equals(List.of(path)) && options.source() == null
-        ? format(path).table(path, options)
+        ? FormedTable.of(format(path).table(path, options), options)
         : together(path.getFileName() + "", files, options);
   }
 
@@ -64,7 +65,7 @@ public final class Tables {
   private static Table together(String name, List<Path> files, TableOptions options) {
     List<Table> tables = new ArrayList<>();
     files.forEach(file -> tables.add(format(file).table(file, options)));
-    return new ManyTables(name, tables, options.source(), options.pad());
+    return FormedTable.of(new ManyTables(name, tables, options.source(), options.pad()), options);
   }
 
   /**

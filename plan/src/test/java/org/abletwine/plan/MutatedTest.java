@@ -63,7 +63,7 @@ class MutatedTest {
       errors: "null"
       current-date: 2026-07-01
       measure: kg
-      transactions: { file: t.csv, delimiter: comma, nulls: [NA], ragged: pad, types: { kg: integer } }
+      transactions: { file: t.csv, delimiter: comma, nulls: [NA], ragged: pad, types: { kg: integer, amount: { decimal: "1.234,56" } } }
       references:
         r: { file: r.csv, key: code, where: "keep = 'y'", duplicates: { newest-by: day } }
         p: { file: p.csv, types: { day: { date: yyyy-MM-dd } }, unreadable: leave-out }
@@ -246,6 +246,7 @@ class MutatedTest {
         || mistake.contains("expected an address such as")
         || mistake.contains("state one of table:")
         || mistake.contains("values belong to")
+        || mistake.contains("is no example of a number")
         || mistake.contains("the parameter has no value")
         || mistake.contains("text has no sheets")
         || mistake.contains("no encoding is called");

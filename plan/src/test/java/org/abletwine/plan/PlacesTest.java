@@ -276,4 +276,57 @@ class PlacesTest {
                         Files.readString(plan).replace("apart: others.csv", "apart: o.csv"))))
         .hasMessageContaining("is written twice");
   }
+
+  @Test
+  void numbersAreReadInTheFormOfAnExample() throws IOException {
+    StringBuilder tickets = new StringBuilder("no;amount;code;note\n");
+    StringBuilder expected = new StringBuilder("no;amount;code;note;twice\n");
+    for (int i = 1; i <= 9_000; i++) {
+      String note = i % 3 == 0 ? "\"a;b\"" : "n";
+      boolean none = i % 7 == 0;
+      tickets.append(i).append(none ? ";n/a;" : ";1." + (100 + i % 900) + ",50;").append("00" + i);
+      tickets.append(';').append(note).append('\n');
+      long whole = 1000 + 100 + i % 900;
+      expected.append(i).append(none ? ";n/a;" : ";" + whole + ".50;").append("00" + i).append(';');
+      expected.append(note).append(none ? ";\n" : ";" + (2 * whole + 1) + ".00\n");
+    }
+    Files.writeString(folder.resolve("de.csv"), tickets);
+    Path plan =
+        Files.writeString(
+            folder.resolve("de.plan.yaml"),
+            """
+            able-twine: 1
+            errors: "null"
+            transactions: { file: de.csv, types: { amount: { decimal: "1.234,56" } } }
+            references: { r: { file: r.csv } }
+            steps: [ { compute: { twice: 2 * amount } } ]
+            outputs: { enriched: o.csv }
+            """);
+    for (int workers = 1; workers <= 3; workers++) {
+      PlanFile.load(plan).workers(workers).run(Progress.NONE);
+      assertThat(Files.readString(folder.resolve("o.csv"))).isEqualTo(expected.toString());
+    }
+    Files.writeString(
+        folder.resolve("de.csv"), tickets.toString().replace("8000;1.900,50", "8000;1900.50"));
+    assertThatThrownBy(() -> PlanFile.load(plan).run(Progress.NONE))
+        .hasMessageContaining(
+            "de.csv row 8000, column amount: \"1900.50\" is not written as 1.234,56");
+  }
+
+  @Test
+  void wholeNumbersHaveNoPlaces() throws IOException {
+    Files.writeString(folder.resolve("r.csv"), "low,name\n1,a\n2.5,b\n");
+    Path plan =
+        Files.writeString(
+            folder.resolve("i.plan.yaml"),
+            """
+            able-twine: 1
+            transactions: { file: t-2026-07.csv }
+            references: { r: { file: r.csv, types: { low: integer } } }
+            steps: [ { lookup: r, key: { ours: no, theirs: low, match: at-or-below }, bring: [name] } ]
+            outputs: { enriched: o.csv }
+            """);
+    assertThatThrownBy(() -> PlanFile.load(plan).run(Progress.NONE))
+        .hasMessageContaining("\"2.5\" is not a whole number");
+  }
 }

@@ -10,6 +10,7 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.FormedTable;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -119,7 +120,9 @@ public final class Database {
    * @param options null words and types of columns; the others do not matter
    */
   public Table table(String name, TableOptions options) {
-    return new DatabaseTable(this, Objects.requireNonNull(name, "name"), null, List.of(), options);
+    return FormedTable.of(
+        new DatabaseTable(this, Objects.requireNonNull(name, "name"), null, List.of(), options),
+        options);
   }
 
   /**
@@ -140,8 +143,10 @@ public final class Database {
    * @param options null words and types of columns; the others do not matter
    */
   public Table query(String sql, List<String> values, TableOptions options) {
-    return new DatabaseTable(
-        this, "query", Objects.requireNonNull(sql, "sql"), List.copyOf(values), options);
+    return FormedTable.of(
+        new DatabaseTable(
+            this, "query", Objects.requireNonNull(sql, "sql"), List.copyOf(values), options),
+        options);
   }
 
   /**

@@ -1,0 +1,243 @@
+package org.abletwine.table.batch;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.text.NumberForm;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A table of which some columns write numbers in a form of their own, told by an example. Their
+ * cells are numbers as all others are from here on: a digit that is written otherwise than the
+ * example says is an error that names row and column, since it may mean something else, and cells
+ * without a digit stay as they are. Safe to share between threads.
+ */
+public final class FormedTable implements BatchTable {
+  private final BatchTable table;
+  private final Map<String, NumberForm> forms;
+
+  private FormedTable(BatchTable table, Map<String, NumberForm> forms) {
+    this.table = table;
+    this.forms = forms;
+  }
+
+  /**
+   * A table as its options say it writes numbers.
+   *
+   * @param table the table
+   * @param options how it is read
+   * @return the table itself when nothing is said of the form of numbers
+   * @throws SettingException when an example cannot be understood
+   */
+  public static Table of(Table table, TableOptions options) {
+    Map<String, NumberForm> forms = new LinkedHashMap<>();
+    options
+        .types()
+        .forEach(
+            (column, type) -> {
+              if (type.kind().numeric() && !type.patterns().isEmpty()) {
+                forms.put(column, form(column, type));
+              }
+            });
+    return forms.isEmpty() ? table : new FormedTable(BatchTable.of(table), forms);
+  }
+
+  private static NumberForm form(String column, ColumnType type) {
+    String example = type.patterns().get(0);
+    try {
+      return NumberForm.of(example, type.kind() == ColumnType.Kind.INTEGER);
+    } catch (IllegalArgumentException e) {
+      throw new SettingException(
+          "types, "
+              + column
+              + ": \""
+              + example
+              + "\" is no example of a number: "
+              + e.getMessage());
+    }
+  }
+
+  @Override
+  public String name() {
+    return table.name();
+  }
+
+  @Override
+  public Schema schema() {
+    return table.schema();
+  }
+
+  @Override
+  public void readAgain() {
+    table.readAgain();
+  }
+
+  @Override
+  public long sizeInBytes() {
+    return table.sizeInBytes();
+  }
+
+  @Override
+  public Map<String, String> traits() {
+    return table.traits();
+  }
+
+  @Override
+  public List<String> remarks() {
+    return table.remarks();
+  }
+
+  @Override
+  public @Nullable ColumnType type(String column) {
+    ColumnType type = table.type(column);
+    return type == null || !forms.containsKey(column) ? type : ColumnType.of(type.kind());
+  }
+
+  @Override
+  public @Nullable ColumnType likely(String column) {
+    return forms.containsKey(column) ? type(column) : table.likely(column);
+  }
+
+  @Override
+  public Pieces pieces(int first, @Nullable BitSet wanted) {
+    List<Column> columns = new ArrayList<>();
+    int needed = first;
+    for (Map.Entry<String, NumberForm> form : forms.entrySet()) {
+      int at = schema().indexOf(form.getKey());
+      if (at >= 0) {
+        columns.add(new Column(form.getKey(), at, form.getValue()));
+        needed = Math.max(needed, at + 1);
+      }
+    }
+    return new FormedPieces(table.pieces(needed, wanted), columns);
+  }
+
+  /** A column and its form. */
+  private record Column(String name, int at, NumberForm form) {}
+
+  private final class FormedPieces implements Pieces {
+    private final Pieces pieces;
+    private final List<Column> columns;
+
+    FormedPieces(Pieces pieces, List<Column> columns) {
+      this.pieces = pieces;
+      this.columns = columns;
+    }
+
+    @Override
+    public Piece piece() {
+      return new FormedPiece(pieces.piece(), columns);
+    }
+
+    @Override
+    public boolean next(Piece into) {
+      return pieces.next(((FormedPiece) into).piece);
+    }
+
+    @Override
+    public long rows() {
+      return pieces.rows();
+    }
+
+    @Override
+    public long bytesRead() {
+      return pieces.bytesRead();
+    }
+
+    @Override
+    public void close() {
+      pieces.close();
+    }
+  }
+
+  private final class FormedPiece implements Pieces.Piece {
+    private final Pieces.Piece piece;
+    private final List<Column> columns;
+    private final CellVector formed = new CellVector();
+
+    FormedPiece(Pieces.Piece piece, List<Column> columns) {
+      this.piece = piece;
+      this.columns = columns;
+    }
+
+    @Override
+    public @Nullable Batch read() {
+      Batch batch;
+      try {
+        batch = piece.read();
+      } catch (DataException e) {
+        form(piece.batch()); // the rows before the one that could not be read
+        throw e;
+      }
+      if (batch != null) {
+        form(batch);
+      }
+      return batch;
+    }
+
+    /** Turns the numbers of a batch; the first that is none ends it, and is told. */
+    private void form(Batch batch) {
+      DataException wrong = null;
+      int rows = batch.rows();
+      for (Column column : columns) {
+        for (int row = 0; row < rows; row++) {
+          batch.complete(row);
+        }
+        CellVector cells = batch.column(column.at);
+        formed.clear();
+        for (int row = 0; row < rows; row++) {
+          String text = cells.get(row);
+          String plain = text == null ? null : column.form.plain(text);
+          if (text != null && plain == null && text.chars().anyMatch(Character::isDigit)) {
+            rows = row;
+            wrong =
+                new DataException(
+                    name()
+                        + " row "
+                        + batch.rowNumber(row)
+                        + ", column "
+                        + column.name
+                        + ": \""
+                        + text
+                        + "\" is not written as "
+                        + column.form
+                        + ", which its type says; correct it, or state another example");
+            break;
+          }
+          formed.append(plain == null || plain.equals(text) ? null : plain);
+        }
+        if (wrong == null || formed.rows() == rows) {
+          batch.replace(column.at, formed);
+        }
+      }
+      if (wrong != null) {
+        batch.pick(IntStream.range(0, rows).toArray(), rows);
+        throw wrong;
+      }
+    }
+
+    @Override
+    public Batch batch() {
+      return piece.batch();
+    }
+
+    @Override
+    public void atOnce() {
+      piece.atOnce();
+    }
+  }
+
+  @Override
+  public String toString() {
+    return "FormedTable[" + table + "]";
+  }
+}
