@@ -170,38 +170,4 @@ final class JsonObjects implements AutoCloseable {
       // reading is over; nothing depends on the close
     }
   }
-
-  /** A text of characters that are used again. */
-  static final class Characters implements CharSequence {
-    private char[] of = {};
-    private int from;
-    private int length;
-
-    CharSequence over(char[] characters, int start, int count) {
-      of = characters;
-      from = start;
-      length = count;
-      return this;
-    }
-
-    @Override
-    public int length() {
-      return length;
-    }
-
-    @Override
-    public char charAt(int at) {
-      return of[from + at];
-    }
-
-    @Override
-    public CharSequence subSequence(int start, int end) {
-      return new String(of, from + start, end - start);
-    }
-
-    @Override
-    public String toString() {
-      return new String(of, from, length);
-    }
-  }
 }

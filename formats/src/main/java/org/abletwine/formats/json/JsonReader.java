@@ -9,6 +9,7 @@ import java.util.Set;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.TableReader;
+import org.abletwine.table.text.CharSlice;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,7 +24,7 @@ final class JsonReader implements TableReader, JsonObjects.Members {
   private final Set<String> nulls;
   private final int[] starts;
   private final int[] ends;
-  private final JsonObjects.Characters cell = new JsonObjects.Characters();
+  private final CharSlice cell = new CharSlice();
   private char[] text = new char[1 << 10];
   private int used;
 

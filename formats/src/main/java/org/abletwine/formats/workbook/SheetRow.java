@@ -1,6 +1,7 @@
 package org.abletwine.formats.workbook;
 
 import java.util.Arrays;
+import org.abletwine.table.text.CharSlice;
 import org.abletwine.table.text.Utf8;
 
 /**
@@ -26,29 +27,7 @@ final class SheetRow {
   private byte[] kinds = new byte[16];
   private byte[] text = new byte[1 << 10];
   private int used;
-  private final Chars chars = new Chars();
-
-  /** Characters of an array, as a text. */
-  private static final class Chars implements CharSequence {
-    private char[] of = {};
-    private int from;
-    private int length;
-
-    @Override
-    public int length() {
-      return length;
-    }
-
-    @Override
-    public char charAt(int at) {
-      return of[from + at];
-    }
-
-    @Override
-    public CharSequence subSequence(int start, int end) {
-      return new String(of, from + start, end - start);
-    }
-  }
+  private final CharSlice chars = new CharSlice();
 
   /**
    * Empties the row.
@@ -91,10 +70,7 @@ final class SheetRow {
   }
 
   void append(char[] from, int start, int length) {
-    chars.of = from;
-    chars.from = start;
-    chars.length = length;
-    append(chars);
+    append(chars.over(from, start, length));
   }
 
   void append(CharSequence more) {
