@@ -21,6 +21,7 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,14 +30,27 @@ import org.jspecify.annotations.Nullable;
  *
  * @param column the column
  * @param datePattern how dates, or dates and times, leave; null for numbers
- * @param decimals how many decimal places numbers leave with, 0 to 18; of no account for dates
+ * @param decimals how many decimal places numbers leave with, 0 to 18; of no account for dates and
+ *     where there is an example
+ * @param example how numbers leave, by an example such as {@code $1,234.56} or {@code 12.5 %},
+ *     whose decimal places they get; null for plain numbers
  * @param settings what a value that is no date or number does
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
 public record FormatColumn(
-    String column, @Nullable String datePattern, int decimals, Evaluation settings)
+    String column,
+    @Nullable String datePattern,
+    int decimals,
+    @Nullable String example,
+    Evaluation settings)
     implements RunStep {
   private static final int MOST_DECIMALS = 18;
+
+  /** Dates by a pattern, or numbers with so many decimal places. */
+  public FormatColumn(
+      String column, @Nullable String datePattern, int decimals, Evaluation settings) {
+    this(column, datePattern, decimals, null, settings);
+  }
 
   @Override
   public String title() {
@@ -44,7 +58,7 @@ public record FormatColumn(
   }
 
   private String form() {
-    return datePattern == null ? decimals + " decimals" : datePattern;
+    return example != null ? example : datePattern == null ? decimals + " decimals" : datePattern;
   }
 
   @Override
@@ -60,10 +74,32 @@ public record FormatColumn(
   private PreparedStep prepare(Columns columns) {
     int from = columns.require(column, "formats");
     ColumnType type = columns.type(column);
-    Supplier<Form> form = datePattern == null ? rounded(columns) : dated(datePattern, type);
+    NumberForm written = example == null ? null : numberForm(example);
+    Supplier<Form> form =
+        written != null
+            ? numbered(written, columns)
+            : datePattern == null ? rounded(columns) : dated(datePattern, type);
     columns.replace(column);
-    columns.typed(column, ColumnType.of(ColumnType.Kind.TEXT));
+    List<String> forms = example == null ? List.of() : List.of(example);
+    columns.typed(column, new ColumnType(ColumnType.Kind.TEXT, forms));
     return Prepared.of(() -> new Runner(this, from, form.get()), Runner::figures);
+  }
+
+  private NumberForm numberForm(String text) {
+    try {
+      return NumberForm.of(text, false);
+    } catch (IllegalArgumentException e) {
+      throw new SettingException(
+          "formats, " + column + ": \"" + text + "\" is no example of a number: " + e.getMessage());
+    }
+  }
+
+  private Supplier<Form> numbered(NumberForm form, Columns columns) {
+    String what = '"' + column.replace("\"", "\"\"") + '"' + (form.percent() ? " * 100" : "");
+    Expression rounded =
+        Expression.of(
+            "round(" + what + ", " + form.places() + ")", columns, "formats, " + column, settings);
+    return () -> new Numbered(rounded.another(), form);
   }
 
   private Supplier<Form> rounded(Columns columns) {
@@ -112,6 +148,35 @@ public record FormatColumn(
     public void write(Batch batch, CellVector from, CellVector target) {
       rounded.over(batch);
       rounded.appendTo(target, batch.rows());
+    }
+
+    @Override
+    public RowErrors errors() {
+      return rounded.errors();
+    }
+  }
+
+  /** Numbers rounded, and then written as an example says. */
+  private static final class Numbered implements Form {
+    private final Expression rounded;
+    private final NumberForm form;
+    private final CellVector plain = new CellVector();
+
+    Numbered(Expression rounded, NumberForm form) {
+      this.rounded = rounded;
+      this.form = form;
+    }
+
+    @Override
+    public void write(Batch batch, CellVector from, CellVector target) {
+      rounded.over(batch);
+      plain.clear();
+      rounded.appendTo(plain, batch.rows());
+      CellVector text = plain.inNumbers() ? plain.asText(new CellVector()) : plain;
+      for (int row = 0; row < batch.rows(); row++) {
+        String number = text.get(row);
+        target.append(number == null ? null : form.write(number));
+      }
     }
 
     @Override

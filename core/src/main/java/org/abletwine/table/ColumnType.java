@@ -9,7 +9,8 @@ import java.util.List;
  * @param kind what they are
  * @param patterns for dates and date-times, the ways they are written, as {@code
  *     java.time.format.DateTimeFormatter} reads them; for numbers one example of how they are
- *     written, such as {@code 1.234,56}; empty for ISO 8601 and for plain numbers
+ *     written, such as {@code 1.234,56}; for texts that numbers were made into, likewise; empty for
+ *     ISO 8601, for plain numbers and for other texts
  */
 public record ColumnType(Kind kind, List<String> patterns) {
   /** Kinds of values. */

@@ -30,7 +30,8 @@ final class OutputReader {
   private static final Set<String> ROLLUP =
       PlanReader.ordered("by", "totals", "grand-total", "file");
 
-  private static final Set<String> FORMAT = PlanReader.ordered("date", "decimals");
+  private static final Set<String> FORMAT =
+      PlanReader.ordered("date", "decimals", "number", "percent");
 
   private final Path folder;
 
@@ -101,14 +102,32 @@ final class OutputReader {
     Map<String, PlanNode> settings = form.isMapping() ? form.entries(FORMAT) : Map.of();
     PlanNode decimals = settings.get("decimals");
     PlanNode date = settings.get("date");
+    PlanNode number = settings.get("number");
+    PlanNode percent = settings.get("percent");
     if (settings.size() != 1) {
-      form.wrong("state a form as { date: dd.MM.yyyy } or { decimals: 2 }");
+      form.wrong(
+          "state a form as { date: dd.MM.yyyy }, { decimals: 2 }, { number: \"$1,234.56\" } or"
+              + " { percent: 1 }");
+    } else if (number != null) {
+      String example = number.text();
+      if (example != null) {
+        formats.add(new FormatSpec(column, null, 0, example, form.mark()));
+      }
+    } else if (percent != null) {
+      String count = percent.text();
+      if (count != null && count.matches("\\d|1[0-8]")) {
+        int places = Integer.parseInt(count);
+        String example = places == 0 ? "1 %" : "1,234." + "5".repeat(places) + " %";
+        formats.add(new FormatSpec(column, null, 0, example, form.mark()));
+      } else {
+        percent.wrong("expected a number of decimal places from 0 to 18; found " + count);
+      }
     } else if (date != null) {
-      formats.add(new FormatSpec(column, date.text(), 0, form.mark()));
+      formats.add(new FormatSpec(column, date.text(), 0, null, form.mark()));
     } else if (decimals != null) {
       String count = decimals.text();
       if (count != null && count.matches("\\d{1,2}")) {
-        formats.add(new FormatSpec(column, null, Integer.parseInt(count), form.mark()));
+        formats.add(new FormatSpec(column, null, Integer.parseInt(count), null, form.mark()));
       } else {
         decimals.wrong("expected a number of decimal places from 0 to 18; found " + count);
       }

@@ -146,7 +146,11 @@ record Plan(
 
   /** The form a column leaves in: a date pattern, or decimal places where that is null. */
   record FormatSpec(
-      String column, @Nullable String datePattern, int decimals, Optional<Mark> mark) {}
+      String column,
+      @Nullable String datePattern,
+      int decimals,
+      @Nullable String example,
+      Optional<Mark> mark) {}
 
   /** Where results go; what is null is not written. */
   record Outputs(

@@ -97,7 +97,12 @@ final class Tail {
     for (FormatSpec format : plan.outputs().formats()) {
       all.add(
           new Placed(
-              new FormatColumn(format.column(), format.datePattern(), format.decimals(), settings),
+              new FormatColumn(
+                  format.column(),
+                  format.datePattern(),
+                  format.decimals(),
+                  format.example(),
+                  settings),
               format.mark()));
     }
     if (!plan.outputs().dropColumns().isEmpty()) {

@@ -107,7 +107,7 @@ class MutatedTest {
         drop-columns: [day]
         order-columns: [code, kg]
         rename: { text: words }
-        formats: { total: { decimals: 2 } }
+        formats: { total: { decimals: 2 }, price: { number: "$1,234.56" }, kg: { percent: 1 } }
         formulas: guard
         rollups: [{ by: [code], totals: [kg, avg(kg), count(*)], grand-total: true, file: { file: up.csv, encoding: utf-16, unknown: "?" } }]
       """;

@@ -329,4 +329,39 @@ class PlacesTest {
     assertThatThrownBy(() -> PlanFile.load(plan).run(Progress.NONE))
         .hasMessageContaining("\"2.5\" is not a whole number");
   }
+
+  /** Money and per cent: text in text, numbers in their format in workbooks. */
+  @Test
+  void numbersLeaveInTheFormOfAnExample() throws IOException {
+    Files.writeString(
+        folder.resolve("m.csv"), "no,a,b,c\n1,1234567.891,0.125,-5\n2,-0.5,-1.5,\n3,,0,1e2\n");
+    for (String out : List.of("o.csv", "o.xlsx", "o.ods")) {
+      Path plan =
+          Files.writeString(
+              folder.resolve("m.plan.yaml"),
+              """
+              able-twine: 1
+              transactions: { file: m.csv }
+              references: { r: { file: r.csv } }
+              steps: [ { compute: { d: no * 1000.5 } } ]
+              outputs:
+                enriched: %s
+                formats:
+                  a: { number: "$1,234.56" }
+                  b: { percent: 1 }
+                  c: { number: "(1.234,50 €)" }
+                  d: { number: "1 234" }
+              """
+                  .formatted(out));
+      PlanFile.load(plan).run(Progress.NONE);
+    }
+    assertThat(folder.resolve("o.csv"))
+        .hasContent(
+            "no,a,b,c,d\n1,\"$1,234,567.89\",12.5 %,\"(5,00 €)\",1 001\n"
+                + "2,-$0.50,-150.0 %,,2 001\n3,,0.0 %,\"100,00 €\",3 002");
+    for (String out : List.of("o.xlsx", "o.ods")) {
+      assertThat(text(Tables.file(folder.resolve(out))))
+          .isEqualTo("1,1234567.89,0.125,-5,1001;2,-0.5,-1.5,null,2001;3,null,0,100,3002;");
+    }
+  }
 }

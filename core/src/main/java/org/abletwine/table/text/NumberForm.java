@@ -194,6 +194,80 @@ public final class NumberForm implements Serializable {
     return whole > 0 && ended ? digits.toString() : null;
   }
 
+  /** Returns how many decimal places the example has. */
+  public int places() {
+    int places = 0;
+    boolean behindPoint = false;
+    for (char c : spaced(example).toCharArray()) {
+      behindPoint |= c == decimal && decimal != NONE;
+      places += behindPoint && digit(c) ? 1 : 0;
+    }
+    return places;
+  }
+
+  /** Returns whether thousands are parted. */
+  public boolean grouped() {
+    return group != NONE;
+  }
+
+  /** Returns what stands before a number, such as a currency; empty for nothing. */
+  public String before() {
+    return before;
+  }
+
+  /** Returns what stands behind a number, a space included where the example has one. */
+  public String behind() {
+    return behind.isEmpty() || !example.contains(" " + behind) ? behind : " " + behind;
+  }
+
+  /** Returns whether the numbers are per cent: what is written is a hundred times what is meant. */
+  public boolean percent() {
+    return behind.equals("%") || before.equals("%");
+  }
+
+  /**
+   * Writes a number in this form.
+   *
+   * @param plain digits with a sign before and a point within, where it has them
+   */
+  public String write(String plain) {
+    boolean negative = plain.startsWith("-");
+    String digits = negative ? plain.substring(1) : plain;
+    int point = digits.indexOf('.');
+    String whole = point < 0 ? digits : digits.substring(0, point);
+    StringBuilder text = new StringBuilder(whole);
+    for (int at = whole.length() - GROUP; at > 0 && group != NONE; at -= GROUP) {
+      text.insert(at, group);
+    }
+    if (point >= 0) {
+      text.append(decimal == NONE ? '.' : decimal).append(digits, point + 1, digits.length());
+    }
+    text.insert(0, before);
+    if (!behind.isEmpty()) {
+      text.append(behind());
+    }
+    if (!negative) {
+      return text.toString();
+    }
+    return brackets ? "(" + text + ")" : signBehind ? text + "-" : "-" + text;
+  }
+
+  /**
+   * The same form as spreadsheets state it (ECMA-376 part 1, 18.8.31), whose separators are those
+   * of whoever looks.
+   */
+  public String cellFormat() {
+    String number =
+        (group == NONE ? "0" : "#,##0") + (places() == 0 ? "" : "." + "0".repeat(places()));
+    String tail = behind.isEmpty() ? "" : percent() ? "%" : "\"" + quoted(behind()) + "\"";
+    String all = (before.isEmpty() ? "" : "\"" + quoted(before) + "\"") + number + tail;
+    return brackets ? all + ";(" + all + ")" : all;
+  }
+
+  private static String quoted(String text) {
+    return text.replace("\"", "");
+  }
+
   /** Returns the example. */
   @Override
   public String toString() {

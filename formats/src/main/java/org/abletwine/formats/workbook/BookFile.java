@@ -10,6 +10,7 @@ import java.util.Objects;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.output.OutputFile;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,6 +23,7 @@ final class BookFile {
 
   private final Path target;
   private final List<SheetPart> sheets = new ArrayList<>();
+  private final List<NumberForm> forms = new ArrayList<>();
   private @Nullable OutputFile file;
   private boolean finished;
   private boolean committed;
@@ -122,6 +124,17 @@ final class BookFile {
     sheet.spool = new Spool(target.getFileName() + " sheet " + sheet.name);
   }
 
+  /** Which of the forms of numbers in this book one is; it is added when it is new. */
+  synchronized int form(NumberForm form) {
+    for (int i = 0; i < forms.size(); i++) {
+      if (forms.get(i).toString().equals(form.toString())) {
+        return i;
+      }
+    }
+    forms.add(form);
+    return forms.size() - 1;
+  }
+
   void write(SheetPart sheet, byte[] bytes, int length) {
     sheet.spool().write(bytes, length);
   }
@@ -160,9 +173,9 @@ final class BookFile {
     List<SheetPart> written = List.copyOf(sheets);
     try (FileStream out = new FileStream(into)) {
       if (ods()) {
-        OdsParts.write(written, out);
+        OdsParts.write(written, forms, out);
       } else {
-        XlsxParts.write(written, out);
+        XlsxParts.write(written, forms, out);
       }
       out.flush();
       size = out.count();

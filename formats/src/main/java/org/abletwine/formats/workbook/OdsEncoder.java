@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /** Rows of an {@code .ods} sheet. */
@@ -17,8 +18,16 @@ final class OdsEncoder extends SheetEncoder {
   private static final byte[] END = ascii("</text:p></table:table-cell>");
   private static final byte[] PARAGRAPH = ascii("</text:p><text:p>");
 
-  OdsEncoder(List<String> names, List<@Nullable ColumnType> types) {
+  private final int[] styles;
+  private final @Nullable NumberForm[] forms;
+
+  /**
+   * @param styles for each column whose numbers have a form of their own which of the book's forms
+   */
+  OdsEncoder(List<String> names, List<@Nullable ColumnType> types, int[] styles) {
     super(names, types);
+    this.styles = styles.clone();
+    this.forms = forms(names.size(), types);
   }
 
   @Override
@@ -48,6 +57,18 @@ final class OdsEncoder extends SheetEncoder {
     put(text, start, end);
     put("\"><text:p>");
     put(text, start, end);
+    put(END);
+  }
+
+  @Override
+  void formed(byte[] number, int column) {
+    NumberForm form = forms[column];
+    String kind = form != null && form.percent() ? "percentage" : "float";
+    put("<table:table-cell table:style-name=\"f" + styles[column] + "\" ");
+    put("office:value-type=\"" + kind + "\" office:value=\"");
+    put(number);
+    put("\"><text:p>");
+    put(number);
     put(END);
   }
 

@@ -3,6 +3,7 @@ package org.abletwine.formats.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import org.abletwine.table.text.NumberForm;
 
 /**
  * Puts sheets together as an {@code .ods} file (OpenDocument 1.2): the header row stays in view,
@@ -36,7 +37,8 @@ final class OdsParts {
 
   private OdsParts() {}
 
-  static void write(List<BookFile.SheetPart> sheets, OutputStream into) throws IOException {
+  static void write(List<BookFile.SheetPart> sheets, List<NumberForm> forms, OutputStream into)
+      throws IOException {
     try (Parts parts = new Parts(into)) {
       parts.plain("mimetype", TYPE);
       parts.text(
@@ -52,7 +54,7 @@ final class OdsParts {
       parts.text("settings.xml", settings(sheets));
       parts.begin(OdsBook.CONTENT);
       parts.add(XML + "<office:document-content " + SPACES + " office:version=\"1.2\">");
-      parts.add(styles() + "<office:body><office:spreadsheet>");
+      parts.add(styles(forms) + "<office:body><office:spreadsheet>");
       for (BookFile.SheetPart sheet : sheets) {
         parts.add("<table:table table:name=\"" + Parts.quoted(sheet.name()) + "\">");
         for (int i = 0; i < sheet.columns(); i++) {
@@ -73,7 +75,7 @@ final class OdsParts {
         .formatted(path, type);
   }
 
-  private static String styles() {
+  private static String styles(List<NumberForm> forms) {
     StringBuilder styles = new StringBuilder("<office:automatic-styles>");
     for (int width = 10; width <= 60; width += 10) {
       styles.append(
@@ -95,7 +97,23 @@ final class OdsParts {
               .formatted(places, places));
       styles.append(cell("n" + places, "p" + places));
     }
+    for (int i = 0; i < forms.size(); i++) {
+      styles.append(form("q" + i, forms.get(i))).append(cell("f" + i, "q" + i));
+    }
     return styles.append("</office:automatic-styles>").toString();
+  }
+
+  private static String form(String name, NumberForm form) {
+    String kind = form.percent() ? "percentage-style" : "number-style";
+    String number =
+        "<number:number number:decimal-places=\"%d\" number:min-integer-digits=\"1\" number:grouping=\"%s\"/>"
+            .formatted(form.places(), form.grouped());
+    return "<number:%s style:name=\"%s\">%s%s%s</number:%s>"
+        .formatted(kind, name, text(form.before()), number, text(form.behind()), kind);
+  }
+
+  private static String text(String text) {
+    return text.isEmpty() ? "" : "<number:text>" + Parts.quoted(text) + "</number:text>";
   }
 
   private static String cell(String name, String format) {

@@ -1,13 +1,17 @@
 package org.abletwine.formats.workbook;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.NumberForm;
+import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,6 +27,10 @@ abstract class SheetEncoder {
 
   private final ColumnType.Kind[] kinds;
   private final DatePatterns[] patterns;
+
+  /** How texts of a column are written that were made of numbers; null for all others. */
+  private final @Nullable NumberForm[] forms;
+
   private final int[] widths;
   private final List<String> names;
   private byte[] bytes = new byte[1 << 16];
@@ -33,12 +41,26 @@ abstract class SheetEncoder {
     this.names = names;
     this.kinds = new ColumnType.Kind[names.size()];
     this.patterns = new DatePatterns[names.size()];
+    this.forms = forms(names.size(), types);
     this.widths = new int[names.size()];
     for (int i = 0; i < kinds.length; i++) {
       ColumnType type = i < types.size() ? types.get(i) : null;
       kinds[i] = type == null ? ColumnType.Kind.TEXT : type.kind();
-      patterns[i] = new DatePatterns(type == null ? List.of() : type.patterns());
+      boolean dates = type != null && !type.kind().numeric() && forms[i] == null;
+      patterns[i] = new DatePatterns(dates ? type.patterns() : List.of());
     }
+  }
+
+  /** The forms of the columns that hold texts made of numbers; null for all others. */
+  static @Nullable NumberForm[] forms(int columns, List<@Nullable ColumnType> types) {
+    @Nullable NumberForm[] forms = new NumberForm[columns];
+    for (int i = 0; i < Math.min(columns, types.size()); i++) {
+      ColumnType type = types.get(i);
+      if (type != null && type.kind() == ColumnType.Kind.TEXT && !type.patterns().isEmpty()) {
+        forms[i] = NumberForm.of(type.patterns().get(0), false);
+      }
+    }
+    return forms;
   }
 
   /** Begins a row. */
@@ -55,6 +77,9 @@ abstract class SheetEncoder {
 
   /** A number, with so many decimal places. */
   abstract void number(byte[] text, int start, int end, int places);
+
+  /** A number in the form of its column. */
+  abstract void formed(byte[] number, int column);
 
   abstract void truth(boolean value);
 
@@ -130,7 +155,7 @@ abstract class SheetEncoder {
             yield day != DatePatterns.NONE && day(day);
           }
           case DATE_TIME -> time(text, start, end);
-          case TEXT -> false;
+          case TEXT -> forms[column] != null && formed(text, start, end, column);
         };
     if (!written) {
       text(text, start, end);
@@ -162,6 +187,22 @@ abstract class SheetEncoder {
       number(text, start, end, places);
     }
     return plain;
+  }
+
+  /** Writes a text that was made of a number as that, in its form; returns whether it did. */
+  private boolean formed(byte[] text, int start, int end, int column) {
+    NumberForm form = Objects.requireNonNull(forms[column]);
+    String plain = form.plain(Utf8.text(text, start, end));
+    if (plain == null) {
+      return false;
+    }
+    BigDecimal exact = new BigDecimal(plain);
+    BigDecimal number = form.percent() ? exact.movePointLeft(2) : exact;
+    if (number.precision() > MOST_DIGITS || number.scale() > MOST_DIGITS) {
+      return false;
+    }
+    formed(ascii(number.toPlainString()), column);
+    return true;
   }
 
   private boolean truth(byte[] text, int start, int end) {

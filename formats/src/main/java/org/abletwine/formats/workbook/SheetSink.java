@@ -10,6 +10,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /** Writes a sheet of a workbook; other sinks may write others of the same file. */
@@ -20,6 +21,7 @@ final class SheetSink implements BatchSink {
   private List<String> names = List.of();
   private long rows;
   private boolean begun;
+  private int[] styles = {};
 
   /**
    * @param target the file
@@ -49,10 +51,17 @@ final class SheetSink implements BatchSink {
               + ": write .csv, or fewer with drop-columns");
     }
     book.begin(sheet, names);
+    @Nullable NumberForm[] forms = SheetEncoder.forms(names.size(), types);
+    styles = new int[forms.length];
+    for (int i = 0; i < forms.length; i++) {
+      styles[i] = forms[i] == null ? 0 : book.form(forms[i]);
+    }
   }
 
   private SheetEncoder fresh() {
-    return book.ods() ? new OdsEncoder(names, types) : new XlsxEncoder(names, types);
+    return book.ods()
+        ? new OdsEncoder(names, types, styles)
+        : new XlsxEncoder(names, types, styles);
   }
 
   @Override
@@ -133,7 +142,7 @@ final class SheetSink implements BatchSink {
     long as =
         types.stream()
             .filter(Objects::nonNull)
-            .filter(type -> type.kind() != ColumnType.Kind.TEXT)
+            .filter(type -> type.kind() != ColumnType.Kind.TEXT || !type.patterns().isEmpty())
             .count();
     return "sheet "
         + sheet.name()

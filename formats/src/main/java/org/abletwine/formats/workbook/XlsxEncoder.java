@@ -38,8 +38,14 @@ final class XlsxEncoder extends SheetEncoder {
     }
   }
 
-  XlsxEncoder(List<String> names, List<@Nullable ColumnType> types) {
+  private final int[] styles;
+
+  /**
+   * @param styles for each column whose numbers have a form of their own which of the book's forms
+   */
+  XlsxEncoder(List<String> names, List<@Nullable ColumnType> types, int[] styles) {
     super(names, types);
+    this.styles = styles.clone();
   }
 
   @Override
@@ -61,6 +67,13 @@ final class XlsxEncoder extends SheetEncoder {
   void number(byte[] text, int start, int end, int places) {
     put(NUMBERS[places]);
     put(text, start, end);
+    put(VALUE_END);
+  }
+
+  @Override
+  void formed(byte[] number, int column) {
+    put("<c s=\"" + (XlsxParts.FIRST_FORM + styles[column]) + "\"><v>");
+    put(number);
     put(VALUE_END);
   }
 

@@ -3,6 +3,7 @@ package org.abletwine.formats.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import org.abletwine.table.text.NumberForm;
 
 /**
  * Puts sheets together as an {@code .xlsx} file (ECMA-376 part 1): the header row stays in view,
@@ -14,6 +15,9 @@ final class XlsxParts {
 
   /** The cell format of numbers without decimal places; those with more follow it. */
   static final int FIRST_PLACES = 6;
+
+  /** The cell format of the first form of numbers that outputs state; others follow it. */
+  static final int FIRST_FORM = FIRST_PLACES + MOST_PLACES + 1;
 
   private static final String XML =
       "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n";
@@ -28,7 +32,8 @@ final class XlsxParts {
 
   private XlsxParts() {}
 
-  static void write(List<BookFile.SheetPart> sheets, OutputStream into) throws IOException {
+  static void write(List<BookFile.SheetPart> sheets, List<NumberForm> forms, OutputStream into)
+      throws IOException {
     try (Parts parts = new Parts(into)) {
       StringBuilder types = new StringBuilder();
       StringBuilder listed = new StringBuilder();
@@ -87,7 +92,7 @@ final class XlsxParts {
               + links
               + link(styles, RELATIONS + "/styles", "styles.xml")
               + "</Relationships>");
-      parts.text("xl/styles.xml", styles());
+      parts.text("xl/styles.xml", styles(forms));
     }
   }
 
@@ -129,7 +134,7 @@ final class XlsxParts {
     return area(sheet).replaceAll("([A-Z]+)(\\d+)", "\\$$1\\$$2");
   }
 
-  private static String styles() {
+  private static String styles(List<NumberForm> forms) {
     StringBuilder formats = new StringBuilder();
     StringBuilder cells = new StringBuilder();
     formats.append(format(0, "yyyy-mm-dd")).append(format(1, "yyyy-mm-dd hh:mm:ss"));
@@ -143,12 +148,17 @@ final class XlsxParts {
       formats.append(format(3 + places, places == 0 ? "0" : "0." + "0".repeat(places)));
       cells.append(cell(FIRST_OWN_FORMAT + 3 + places, 0));
     }
+    int own = 4 + MOST_PLACES;
+    for (NumberForm form : forms) {
+      formats.append(format(own, Parts.quoted(form.cellFormat())));
+      cells.append(cell(FIRST_OWN_FORMAT + own++, 0));
+    }
     String none = "<border><left/><right/><top/><bottom/><diagonal/></border>";
     return XML
         + "<styleSheet "
         + MAIN
         + "><numFmts count=\""
-        + (4 + MOST_PLACES)
+        + own
         + "\">"
         + formats
         + "</numFmts><fonts count=\"2\"><font><sz val=\"11\"/><name val=\"Calibri\"/></font>"
@@ -158,7 +168,7 @@ final class XlsxParts {
         + none
         + "</borders><cellStyleXfs count=\"1\"><xf numFmtId=\"0\" fontId=\"0\" fillId=\"0\""
         + " borderId=\"0\"/></cellStyleXfs><cellXfs count=\""
-        + (FIRST_PLACES + 1 + MOST_PLACES)
+        + (FIRST_FORM + forms.size())
         + "\">"
         + cells
         + "</cellXfs></styleSheet>\n";
