@@ -128,13 +128,19 @@ final class SqlText {
     for (String name : names) {
       String alone = quoted(text, name);
       if (alone != null && readable(alone)) {
-        return "; write \"" + name + "\" in double quotes, since it is a word of SQL too";
+        return "; write \""
+            + name
+            + "\" in double quotes, since it is "
+            + (name.matches("\\w+") ? "a word of SQL too" : "no plain word")
+            + ": "
+            + alone;
       }
       String more = quoted(mended, name);
       mended = more == null ? mended : more;
     }
     return !mended.equals(text) && readable(mended)
-        ? "; write column names in double quotes, since some are words of SQL too"
+        ? "; write column names in double quotes that are no plain words, or words of SQL too: "
+            + mended
         : "";
   }
 

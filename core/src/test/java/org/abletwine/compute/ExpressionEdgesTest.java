@@ -182,8 +182,8 @@ class ExpressionEdgesTest {
       delimiterString = " | ",
       quoteCharacter = '~',
       value = {
-        "select + 1 | write \"select\" in double quotes, since it is a word of SQL too",
-        "select + where | column names in double quotes, since some are words of SQL too",
+        "select + 1 | write \"select\" in double quotes, since it is a word of SQL too: \"select\" + 1",
+        "select + where | that are no plain words, or words of SQL too: \"select\" + \"where\"",
         "select + ) | cannot read",
         "a + 'x | at character 7: a single quote is not closed",
         "a + \"x | at character 7: a double quote is not closed"

@@ -88,6 +88,12 @@ final class CsvTable implements BatchTable {
   }
 
   @Override
+  public List<String> remarks() {
+    String remark = source.remark();
+    return remark == null ? List.of() : List.of(remark);
+  }
+
+  @Override
   public Map<String, String> traits() {
     Map<String, String> traits = new HashMap<>();
     traits.put("delimiter", String.valueOf(dialect().delimiter()));

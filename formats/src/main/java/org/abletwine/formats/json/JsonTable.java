@@ -111,6 +111,12 @@ final class JsonTable implements BatchTable {
   }
 
   @Override
+  public List<String> remarks() {
+    String remark = source.remark();
+    return remark == null ? List.of() : List.of(remark);
+  }
+
+  @Override
   public long sizeInBytes() {
     return source.size();
   }

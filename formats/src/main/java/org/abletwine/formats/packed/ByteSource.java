@@ -221,6 +221,29 @@ public final class ByteSource {
     return packing == Packing.NONE ? in : Unpacking.of(name(), packing, in, file);
   }
 
+  /**
+   * What a person should know about how the bytes are packed: in another way than the name says.
+   *
+   * @return a remark, or null when there is nothing to say
+   */
+  public synchronized @Nullable String remark() {
+    Path file = path;
+    if (file == null || !isFile()) {
+      return null;
+    }
+    try (InputStream in = openFile(file)) {
+      Packing named = Packing.of(file);
+      Packing is = Packing.of(in.readNBytes(BEGINNING));
+      return is == named
+          ? null
+          : is == Packing.NONE
+              ? "it is not packed, whatever its ending says"
+              : "it is packed as " + is.ending() + " files are, whatever its ending says";
+    } catch (IOException | DataException e) {
+      return null; // opening it has told
+    }
+  }
+
   private void copy(InputStream all) throws IOException {
     Path file = Files.createTempFile("able-twine-", ".spool");
     file.toFile().deleteOnExit();

@@ -31,6 +31,11 @@ public enum Packing {
     return NONE;
   }
 
+  /** Returns the ending of such files; empty when they are not packed. */
+  String ending() {
+    return ending;
+  }
+
   /** What bytes are by the first of them. */
   static Packing of(byte[] head) {
     if (begins(head, 0x1F, 0x8B)) {

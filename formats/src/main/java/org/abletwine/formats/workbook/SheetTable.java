@@ -1,7 +1,9 @@
 package org.abletwine.formats.workbook;
 
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.ColumnType;
@@ -21,6 +23,7 @@ final class SheetTable implements BatchTable {
   private @Nullable SheetHead head;
   private @Nullable Schema schema;
   private List<String> remarks = List.of();
+  private boolean isOds;
 
   /** Open since the head was read, for the first that reads the rows. */
   private @Nullable Workbook open;
@@ -38,10 +41,11 @@ final class SheetTable implements BatchTable {
     return source.shortName() + (sheet == null ? "" : " sheet " + sheet);
   }
 
-  private Workbook book() {
+  private synchronized Workbook book() {
     Archive archive = new Archive(source.name(), source.archive());
     try {
-      if (OdsBook.is(archive)) {
+      isOds = OdsBook.is(archive);
+      if (isOds) {
         return new OdsBook(archive);
       }
       if (XlsxBook.is(archive)) {
@@ -101,7 +105,12 @@ final class SheetTable implements BatchTable {
 
   /** Called once the sheet was read to its end. */
   synchronized void readWhole(List<String> found) {
-    remarks = found;
+    List<String> all = new ArrayList<>(found);
+    boolean ods = source.name().toLowerCase(Locale.ROOT).endsWith(".ods");
+    if (ods != isOds) {
+      all.add(0, "it is an " + (isOds ? ".ods" : ".xlsx") + " file, whatever its ending says");
+    }
+    remarks = List.copyOf(all);
   }
 
   @Override

@@ -215,7 +215,12 @@ class PackingTest {
   void aFileIsWhatItsFirstBytesSay() throws IOException {
     byte[] csv = csv(10);
     assertThat(read(Tables.file(file("packed.csv", gzip(csv))))).isEqualTo(lines(csv));
+    assertThat(Tables.file(folder.resolve("packed.csv")).remarks())
+        .containsExactly("it is packed as .gz files are, whatever its ending says");
     assertThat(read(Tables.file(file("plain.csv.gz", csv)))).isEqualTo(lines(csv));
+    assertThat(Tables.file(folder.resolve("plain.csv.gz")).remarks())
+        .containsExactly("it is not packed, whatever its ending says");
+    assertThat(Tables.file(file("right.csv.gz", gzip(csv))).remarks()).isEmpty();
   }
 
   @ParameterizedTest

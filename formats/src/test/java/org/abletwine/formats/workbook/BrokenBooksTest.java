@@ -77,7 +77,10 @@ class BrokenBooksTest {
                     + " office:value-type='string'><text:p>x</text:p></table:table-cell>"
                     + "</table:table-row></table:table>")
             .at(folder.resolve("f.xlsx"));
-    assertThat(Tables.file(file).schema().names()).containsExactly("x");
+    var table = Tables.file(file);
+    assertThat(table.schema().names()).containsExactly("x");
+    assertThat(OwnRows.of(table)).isEmpty();
+    assertThat(table.remarks()).containsExactly("it is an .ods file, whatever its ending says");
   }
 
   @Test
