@@ -212,7 +212,8 @@ final class DuplicatesCommand implements Callable<Integer> {
       }
       if (!without.toString().equals("-")) {
         long left =
-            DuplicateAudit.of(Tables.file(without, reading.options()), columns, steps)
+            DuplicateAudit.of(
+                    Tables.file(without, reading.options().withSheet(null)), columns, steps)
                 .report(0)
                 .duplicateKeys();
         System.err.println("Read again: " + RunSummary.keys(left) + " on several rows");

@@ -22,7 +22,6 @@ import org.abletwine.table.Destination;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.text.NearestName;
@@ -136,10 +135,9 @@ final class EnrichCommand implements Callable<Integer> {
     if (problem != null) {
       throw new SettingException("--out: " + problem);
     }
-    TableOptions options = reading.options();
     Enrichment enrichment =
-        Enrichment.of(Tables.file(transactions, options))
-            .lookup(lookup(Tables.file(from, reading.theirs())))
+        Enrichment.of(Tables.file(transactions, reading.of(transactions)))
+            .lookup(lookup(Tables.file(from, reading.theirs(from))))
             .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();

@@ -64,8 +64,8 @@ final class OverlapCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Table ours = Tables.file(transactions, reading.options());
-    Table theirs = Tables.file(reference, reading.theirs());
+    Table ours = Tables.file(transactions, reading.of(transactions));
+    Table theirs = Tables.file(reference, reading.theirs(reference));
     List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
     int[] ourColumns =
         parts.stream()

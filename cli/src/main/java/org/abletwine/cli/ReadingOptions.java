@@ -8,6 +8,7 @@ import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
+import org.abletwine.table.Tables;
 import picocli.CommandLine.Option;
 
 /** How to read tables, where it is not to be found from the data. */
@@ -91,9 +92,16 @@ final class ReadingOptions {
       description = "Adds a column with the name of the file each row is of.")
   private String source;
 
-  /** How to read the reference: what is stated of places in the transactions is not for it. */
-  TableOptions theirs() {
-    TableOptions same = options().withSource(null);
+  /** How to read one of two tables: a sheet is for those that have any. */
+  TableOptions of(Path file) {
+    TableOptions all = options();
+    boolean sheets = Tables.matching(file).stream().allMatch(Tables::hasSheets);
+    return sheets ? all : all.withSheet(null);
+  }
+
+  /** How to read the reference: the name of its file is no column of it. */
+  TableOptions theirs(Path file) {
+    TableOptions same = of(file).withSource(null);
     return theirSheet == null ? same : same.withSheet(new SheetPart(theirSheet, 0, null));
   }
 

@@ -21,6 +21,14 @@ public interface TableFormat {
   }
 
   /**
+   * @param path a file
+   * @return whether such a file holds several tables, such as sheets, of which one is stated
+   */
+  default boolean hasSheets(Path path) {
+    return false;
+  }
+
+  /**
    * A table in a file. Nothing is read yet.
    *
    * @param path the file; {@code -} is standard input

@@ -36,6 +36,7 @@ public final class Tables {
    */
   public static Table file(Path path, TableOptions options) {
     List<Path> files = matching(path);
+    requireSheets(files, options);
     return files.equals(List.of(path)) && options.source() == null
         ? FormedTable.of(format(path).table(path, options), options)
         : together(path.getFileName() + "", files, options);
@@ -56,10 +57,34 @@ public final class Tables {
     }
     List<Path> all = new ArrayList<>();
     paths.forEach(path -> all.addAll(matching(path)));
+    requireSheets(all, options);
     if (all.isEmpty()) {
       throw new SettingException("no file is named; name at least one");
     }
     return together(all.get(0).getFileName() + " and " + (all.size() - 1) + " more", all, options);
+  }
+
+  private static void requireSheets(List<Path> files, TableOptions options) {
+    for (Path file : files) {
+      if (options.sheet() != null && !hasSheets(file)) {
+        throw new SettingException(
+            file + " is no workbook: leave out sheet, header-row and range, or name one");
+      }
+    }
+  }
+
+  /**
+   * Whether a file holds several tables, of which one is stated: a workbook, or a database.
+   *
+   * @param path the file
+   */
+  public static boolean hasSheets(Path path) {
+    for (TableFormat format : ServiceLoader.load(TableFormat.class)) {
+      if (format.handles(path)) {
+        return format.hasSheets(path);
+      }
+    }
+    return false;
   }
 
   private static Table together(String name, List<Path> files, TableOptions options) {

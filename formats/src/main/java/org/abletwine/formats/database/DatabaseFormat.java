@@ -54,6 +54,11 @@ public final class DatabaseFormat implements TableFormat {
   }
 
   @Override
+  public boolean hasSheets(Path path) {
+    return true;
+  }
+
+  @Override
   public Table table(Path path, TableOptions options) {
     Database database = database(path);
     SheetPart part = options.sheet();

@@ -15,6 +15,7 @@ final class DatabaseReader implements TableReader {
   private static final int FETCHED = 2_000;
 
   private static final int NO_COLUMN = -1;
+  private static final long MULTIPLIER = 0x9E3779B97F4A7C15L;
 
   private final DatabaseTable table;
   private final Session session;
@@ -24,6 +25,7 @@ final class DatabaseReader implements TableReader {
   private final PreparedStatement statement;
   private final ResultSet rows;
   private long row;
+  private long sum;
   private boolean ended;
 
   DatabaseReader(DatabaseTable table, Session session, DatabaseTable.Head head, Set<String> nulls) {
@@ -61,10 +63,12 @@ final class DatabaseReader implements TableReader {
       while (!ended && !into.full()) {
         if (!rows.next()) {
           ended = true;
+          table.readWhole(sum);
           break;
         }
         for (column = 0; column < readers.length; column++) {
           @Nullable String cell = readers[column].read(rows, column + 1);
+          sum = MULTIPLIER * sum + (cell == null ? 0 : cell.hashCode() + 1);
           into.addCell(cell != null && !nulls.isEmpty() && nulls.contains(cell) ? null : cell);
         }
         into.endRow();
@@ -80,6 +84,9 @@ final class DatabaseReader implements TableReader {
               + (column == NO_COLUMN ? "" : ", column " + head.names().get(column)),
           e);
     } catch (DataException e) {
+      if (column == NO_COLUMN) {
+        throw e;
+      }
       throw new DataException(
           table.place()
               + " row "

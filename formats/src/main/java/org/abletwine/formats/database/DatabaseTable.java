@@ -31,6 +31,9 @@ final class DatabaseTable implements BatchTable {
   private @Nullable Head head;
   private @Nullable Schema schema;
 
+  /** A sum over all cells in their order, of the first time the table was read to its end. */
+  private @Nullable Long sum;
+
   DatabaseTable(
       Database database,
       String name,
@@ -183,6 +186,23 @@ final class DatabaseTable implements BatchTable {
     ColumnType known = type(column);
     int at = known == null ? schema().indexOf(column) : -1;
     return at < 0 ? known : head().likely().get(at);
+  }
+
+  /**
+   * Called once the table was read to its end. A server gives rows in any order, and row numbers
+   * mean nothing when the second time it is another: that is told.
+   *
+   * @param found a sum over all cells in their order
+   */
+  synchronized void readWhole(long found) {
+    if (sum == null) {
+      sum = found;
+    } else if (sum != found) {
+      throw new DataException(
+          place()
+              + " gave other rows, or the same in another order, when it was read again; state an"
+              + " order by in a query, or run again once nothing writes to it");
+    }
   }
 
   @Override

@@ -23,6 +23,11 @@ public final class WorkbookFormat implements TableFormat {
   }
 
   @Override
+  public boolean hasSheets(Path path) {
+    return true;
+  }
+
+  @Override
   public Table table(Path path, TableOptions options) {
     return new SheetTable(ByteSource.of(path), options);
   }

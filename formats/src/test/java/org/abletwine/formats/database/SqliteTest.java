@@ -77,6 +77,27 @@ class SqliteTest {
     assertThat(OwnRows.of(database().table("odd \"name", options)).get(2).get(3)).isNull();
   }
 
+  /** Row numbers of two readings are those of the same rows, or it is an error. */
+  @Test
+  void anotherOrderTheSecondTimeIsTold() throws SQLException {
+    sql("create table t(a, b)");
+    for (int i = 0; i < 40; i++) {
+      sql("insert into t values('" + i + "', " + (i % 4 == 0 ? "null" : "''") + ")");
+    }
+    Table ordered = database().query("select * from t order by a", List.of());
+    assertThat(OwnRows.of(ordered)).isEqualTo(OwnRows.of(ordered)).hasSize(40);
+    Table any = database().query("select * from t order by random()", List.of());
+    assertThat(OwnRows.of(any)).hasSize(40);
+    assertThatThrownBy(() -> OwnRows.of(any))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("gave other rows, or the same in another order")
+        .hasMessageContaining("order by");
+    Table grown = database().table("t");
+    OwnRows.of(grown);
+    sql("update t set b = 'x' where a = '39'");
+    assertThatThrownBy(() -> OwnRows.of(grown)).hasMessageContaining("when it was read again");
+  }
+
   @Test
   void queriesTakeTheirValuesApart() throws SQLException {
     sql("create table t(a, b)", "insert into t values('x', 1), ('y; drop table t', 2)");
