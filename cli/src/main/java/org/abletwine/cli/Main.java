@@ -2,7 +2,9 @@ package org.abletwine.cli;
 
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.file.Path;
 import java.util.List;
+import org.abletwine.formats.database.DatabaseFormat;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReaderGoneException;
 import org.abletwine.table.SettingException;
@@ -82,7 +84,8 @@ public final class Main implements Runnable {
         StringWriter help = new StringWriter();
         addCommands(line, args);
         int status =
-            line.setUsageHelpWidth(100)
+            line.registerConverter(Path.class, DatabaseFormat::place)
+                .setUsageHelpWidth(100)
                 .setUsageHelpAutoWidth(true)
                 .setOut(new PrintWriter(help, true))
                 .setErr(new PrintWriter(streams.err()))

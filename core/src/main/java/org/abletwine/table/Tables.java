@@ -103,7 +103,8 @@ public final class Tables {
    */
   public static List<Path> matching(Path path) {
     String name = path.getFileName() == null ? "" : path.getFileName().toString();
-    if (name.indexOf('*') < 0 && name.indexOf('?') < 0 || Files.exists(path)) {
+    boolean address = path.toString().startsWith("jdbc:"); // whose settings follow a question mark
+    if (name.indexOf('*') < 0 && name.indexOf('?') < 0 || address || Files.exists(path)) {
       return List.of(path);
     }
     Path parent = path.getParent();

@@ -3,7 +3,6 @@ package org.abletwine.formats.database;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import java.util.regex.Pattern;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.SheetPart;
@@ -22,8 +21,8 @@ public final class DatabaseFormat implements TableFormat {
   private static final List<String> ENDINGS = List.of(".db", ".sqlite", ".sqlite3");
   private static final String ADDRESS = "jdbc:";
 
-  /** An address of a server whose two slashes became one when it was taken for a path. */
-  private static final Pattern ONE_SLASH = Pattern.compile("^(jdbc:[a-z0-9:]+):/(?=[^/])");
+  /** Stands for the two slashes of an address, which a path would make one of. */
+  private static final String SLASHES = "\uE000";
 
   /** Called by the service loader. */
   public DatabaseFormat() {}
@@ -39,14 +38,23 @@ public final class DatabaseFormat implements TableFormat {
     return false;
   }
 
+  /**
+   * What is named on a command line where a file may stand.
+   *
+   * @param text a file, or an address that begins with {@code jdbc:}
+   * @return a path that stands for it
+   */
+  public static Path place(String text) {
+    return Path.of(text.startsWith(ADDRESS) ? text.replace("//", SLASHES) : text);
+  }
+
   private static Database database(Path path) {
     String name = path.toString();
     if (!name.startsWith(ADDRESS)) {
       return Database.at("jdbc:sqlite:" + name);
     }
-    String url =
-        name.startsWith("jdbc:sqlite:") ? name : ONE_SLASH.matcher(name).replaceFirst("$1://");
-    return Database.at(url).as(given("DATABASE_USER"), given("DATABASE_PASSWORD"));
+    return Database.at(name.replace(SLASHES, "//"))
+        .as(given("DATABASE_USER"), given("DATABASE_PASSWORD"));
   }
 
   private static @Nullable Secret given(String variable) {

@@ -71,14 +71,22 @@ final class Session implements AutoCloseable {
     } catch (SQLException e) {
       throw failed("cannot connect to " + database, e);
     }
+    if (!writes && !database.sqlite()) {
+      readOnly();
+    }
     try {
-      if (!writes && !database.sqlite()) {
-        connection.setReadOnly(true);
-      }
       connection.setAutoCommit(false);
     } catch (SQLException e) {
       close();
       throw failed("cannot begin with " + database, e);
+    }
+  }
+
+  private void readOnly() {
+    try {
+      connection.setReadOnly(true);
+    } catch (SQLException e) {
+      // a driver that cannot promise it; nothing but what is asked for is sent
     }
   }
 
@@ -127,7 +135,8 @@ final class Session implements AutoCloseable {
           case "08", "57" -> "; check that the server runs and can be reached, then run again";
           default -> "";
         };
-    String reason = String.valueOf(e.getMessage()).replaceAll("\\s+", " ").strip();
+    String reason =
+        String.valueOf(e.getMessage()).replaceAll("\\s+", " ").replaceAll("[.\\s]+$", "");
     boolean told = false;
     for (String secret : secrets) {
       told |= all(e).contains(secret);
