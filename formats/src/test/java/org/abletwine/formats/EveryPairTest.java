@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.formats.database.Database;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
@@ -87,7 +88,7 @@ class EveryPairTest {
   private static OwnRows values() {
     Random random = new Random(1);
     List<List<@Nullable String>> rows = new ArrayList<>();
-    for (int row = 0; row < 3_000; row++) {
+    for (int row = 0; row < 2_300; row++) {
       List<@Nullable String> cells = new ArrayList<>();
       cells.add("" + row);
       for (int column = 0; column < 4; column++) {
@@ -124,6 +125,27 @@ class EveryPairTest {
         assertThat(second.schema().names()).isEqualTo(values.names());
         assertThat(OwnRows.of(second)).as(one + " to " + other).isEqualTo(expected);
       }
+    }
+  }
+
+  /** A database in between: every value as a text, there and back. */
+  @ParameterizedTest
+  @MethodSource("endings")
+  void aDatabaseHoldsThemToo(String ending) {
+    boolean ods = ending.equals(".ods");
+    OwnRows typed = ods ? withoutControls(values()) : values();
+    OwnRows values = new OwnRows(typed.names(), typed.cells());
+    Database database = Database.at("jdbc:sqlite:" + folder.resolve("d.db"));
+    for (int workers = 1; workers <= 3; workers += 2) {
+      Table file = written(values, "c" + workers + ending, workers);
+      try (TableSink sink = database.into("t", Database.Mode.REPLACE).open(null)) {
+        Enrichment.of(file).workers(workers).build().writeTo(sink);
+      }
+      Table held = database.query("select * from t order by rowid", List.of());
+      assertThat(held.schema().names()).isEqualTo(values.names());
+      assertThat(OwnRows.of(held)).isEqualTo(values.cells());
+      Table back = written(held, "d" + workers + ending, workers);
+      assertThat(OwnRows.of(back)).as(ending).isEqualTo(values.cells());
     }
   }
 }
