@@ -78,6 +78,7 @@ final class DemoCommand implements Callable<Integer> {
       System.out.println("  ./able-twine run " + plan + " --preview 5");
       System.out.println("  ./able-twine trace " + plan + " --row 18");
       System.out.println("  ./able-twine run " + folder.resolve("intake-check.plan.yaml"));
+      System.out.println("  ./able-twine run " + folder.resolve("month-end.plan.yaml"));
     }
     return 0;
   }

@@ -122,6 +122,8 @@ final class EnrichCommand implements Callable<Integer> {
 
   @Mixin private ReadingOptions reading;
 
+  @Mixin private TheirOptions their;
+
   @Mixin private WorkersOption workers;
 
   @Option(names = "--json", description = "Print the figures as JSON.")
@@ -137,7 +139,7 @@ final class EnrichCommand implements Callable<Integer> {
     }
     Enrichment enrichment =
         Enrichment.of(Tables.file(transactions, reading.of(transactions)))
-            .lookup(lookup(Tables.file(from, reading.theirs(from))))
+            .lookup(lookup(Tables.file(from, their.of(reading, from))))
             .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();

@@ -59,13 +59,15 @@ final class OverlapCommand implements Callable<Integer> {
 
   @Mixin private ReadingOptions reading;
 
+  @Mixin private TheirOptions their;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
   @Override
   public Integer call() {
     Table ours = Tables.file(transactions, reading.of(transactions));
-    Table theirs = Tables.file(reference, reading.theirs(reference));
+    Table theirs = Tables.file(reference, their.of(reading, reference));
     List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
     int[] ourColumns =
         parts.stream()

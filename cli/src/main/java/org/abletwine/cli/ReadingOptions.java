@@ -63,12 +63,6 @@ final class ReadingOptions {
   private String sheet;
 
   @Option(
-      names = {"--their-sheet", "--their-table"},
-      paramLabel = "NAME",
-      description = "The sheet or table of the reference, where it is another.")
-  private String theirSheet;
-
-  @Option(
       names = "--header-row",
       paramLabel = "N",
       description = "The row of a sheet that holds the names. Default: the first not blank.")
@@ -97,12 +91,6 @@ final class ReadingOptions {
     TableOptions all = options();
     boolean sheets = Tables.matching(file).stream().allMatch(Tables::hasSheets);
     return sheets ? all : all.withSheet(null);
-  }
-
-  /** How to read the reference: the name of its file is no column of it. */
-  TableOptions theirs(Path file) {
-    TableOptions same = of(file).withSource(null);
-    return theirSheet == null ? same : same.withSheet(new SheetPart(theirSheet, 0, null));
   }
 
   TableOptions options() {

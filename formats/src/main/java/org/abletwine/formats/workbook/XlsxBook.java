@@ -37,6 +37,10 @@ final class XlsxBook implements Workbook {
       throw new DataException(
           archive.name() + " is an archive, but no workbook: it has no part " + book);
     }
+    if (book.endsWith(".bin")) {
+      throw new DataException(
+          archive.name() + " is a workbook of the binary kind (.xlsb); save it as .xlsx");
+    }
     int slash = book.lastIndexOf('/');
     String folder = book.substring(0, slash + 1);
     Map<String, Link> links =

@@ -65,6 +65,16 @@ class BrokenBooksTest {
         "a workbook of the old binary kind (.xls), or one with a password");
     assertTold(new TestBook().part("a.csv", "a\n1\n").at(folder.resolve("d.xlsx")), "no workbook");
     assertTold(folder.resolve("none.xlsx"), "there is no file");
+    TestBook binary =
+        new TestBook()
+            .part("[Content_Types].xml", "<Types/>")
+            .part(
+                "_rels/.rels",
+                "<Relationships>"
+                    + TestBook.link("r", "officeDocument", "xl/workbook.bin")
+                    + "</Relationships>")
+            .part("xl/workbook.bin", "x");
+    assertTold(binary.at(folder.resolve("g.xlsx")), "binary kind (.xlsb); save it as .xlsx");
     Path renamed = TestBook.xlsx(HEAD).at(folder.resolve("e.csv"));
     assertTold(renamed, "is a workbook, not delimited text; give it the ending .xlsx");
   }

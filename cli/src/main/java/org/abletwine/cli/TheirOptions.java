@@ -1,0 +1,21 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import org.abletwine.table.SheetPart;
+import org.abletwine.table.TableOptions;
+import picocli.CommandLine.Option;
+
+/** How to read the second of two tables, the reference, where that is otherwise than the first. */
+final class TheirOptions {
+  @Option(
+      names = {"--their-sheet", "--their-table"},
+      paramLabel = "NAME",
+      description = "The sheet or table of the reference, where it is another.")
+  private String sheet;
+
+  /** How to read the reference: the name of its file is no column of it. */
+  TableOptions of(ReadingOptions reading, Path reference) {
+    TableOptions same = reading.of(reference).withSource(null);
+    return sheet == null ? same : same.withSheet(new SheetPart(sheet, 0, null));
+  }
+}
