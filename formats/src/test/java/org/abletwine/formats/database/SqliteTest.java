@@ -2,6 +2,7 @@ package org.abletwine.formats.database;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -10,13 +11,16 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.formats.OwnRows;
 import org.abletwine.formats.database.Database.Mode;
+import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -26,6 +30,7 @@ import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -148,6 +153,39 @@ class SqliteTest {
     assertThatThrownBy(() -> database().table("t").schema())
         .isInstanceOf(DataException.class)
         .hasMessageContaining("not a database");
+  }
+
+  /**
+   * Bytes changed at random, files cut off: an error or a table, whatever the driver makes of it.
+   */
+  @Test
+  void mutatedFilesAreErrorsOrTables() throws IOException {
+    write(values(), "t", Mode.CREATE);
+    byte[] whole = Files.readAllBytes(file());
+    Random random = new Random(8);
+    int errors = 0;
+    for (int i = 0; i < Integer.getInteger("mutated.files", 1_000); i++) {
+      byte[] bytes = whole.clone();
+      for (int changes = 1 + random.nextInt(6); changes > 0; changes--) {
+        bytes[random.nextInt(bytes.length)] = (byte) random.nextInt(256);
+      }
+      boolean cut = random.nextInt(4) == 0;
+      Path mutated =
+          Files.write(
+              folder.resolve("m.db"),
+              cut ? Arrays.copyOf(bytes, random.nextInt(bytes.length)) : bytes);
+      Throwable failure =
+          Assertions.assertTimeoutPreemptively(
+              Duration.ofSeconds(20),
+              () ->
+                  catchThrowable(
+                      () -> OwnRows.of(Database.at("jdbc:sqlite:" + mutated).table("t"))));
+      if (failure != null) {
+        assertThat(failure).isInstanceOf(AbleTwineException.class);
+        errors++;
+      }
+    }
+    assertThat(errors).isPositive();
   }
 
   @ParameterizedTest
