@@ -51,33 +51,12 @@ public record RunRecord(
   }
 
   /**
-   * Returns the record with expectations judged.
+   * Returns the record with what a plan adds to it.
    *
+   * @param values the parameters of the run, by name
    * @param judged the expectations
    */
-  public RunRecord judged(List<Expectation> judged) {
-    return new RunRecord(
-        title,
-        transactions,
-        started,
-        elapsed,
-        rowsIn,
-        rowsOut,
-        bytesIn,
-        columns,
-        steps,
-        measure,
-        parameters,
-        remarks,
-        judged);
-  }
-
-  /**
-   * Returns the record with the parameters of the run.
-   *
-   * @param values their values, by name
-   */
-  public RunRecord with(Map<String, String> values) {
+  public RunRecord with(Map<String, String> values, List<Expectation> judged) {
     return new RunRecord(
         title,
         transactions,
@@ -91,7 +70,7 @@ public record RunRecord(
         measure,
         values,
         remarks,
-        expectations);
+        judged);
   }
 
   /** Returns whether all expectations hold. */

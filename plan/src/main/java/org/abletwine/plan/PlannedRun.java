@@ -130,7 +130,7 @@ public final class PlannedRun {
       RunRecord figures;
       try {
         figures = enrichment.build().writeTo(sink, context);
-        figures = figures.judged(expectations.judge(figures)).with(parameters);
+        figures = figures.with(parameters, expectations.judge(figures));
         if (exceptions != null) {
           others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
         }
@@ -242,7 +242,7 @@ public final class PlannedRun {
    */
   public RunRecord preview(long rows, TableSink sink) {
     RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
-    return record.judged(expectations.judge(record)).with(parameters);
+    return record.with(parameters, expectations.judge(record));
   }
 
   /** Whether the plan writes anything. */
