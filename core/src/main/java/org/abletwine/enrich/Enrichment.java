@@ -127,6 +127,7 @@ public final class Enrichment {
         new Columns(transactions.name(), transactions.schema())
             .typedBy(transactions)
             .measuredBy(measure);
+    context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try {

@@ -10,7 +10,6 @@ import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule.Kind;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
@@ -18,7 +17,6 @@ import org.abletwine.table.DataException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.junit.jupiter.params.provider.ValueSource;
 
 /** Reference rows whose ordered cell cannot be read: the same as without these rows. */
 class UnreadableRowsTest {
@@ -115,9 +113,8 @@ class UnreadableRowsTest {
         .get(0);
   }
 
-  @ParameterizedTest
-  @ValueSource(booleans = {true, false})
-  void unlessStatedTheyEndTheRunAndTheMessageNamesTheSetting(boolean typed) {
+  @Test
+  void unlessStatedTheyEndTheRunAndTheMessageNamesTheSetting() {
     MemoryTable reference =
         MemoryTable.of("prices.csv", "low,value", "2026-01-01,1", "2026-02-01,2", "undefined,3");
     Lookup lookup = Lookup.in(reference).key(part(Kind.AT_OR_BELOW)).bring("value");
@@ -127,9 +124,7 @@ class UnreadableRowsTest {
         .hasMessageContaining("row 3: \"undefined\" is not a date")
         .hasMessageContaining("unreadable: leave-out");
     ListSink sink = new ListSink();
-    Lookup lenient =
-        typed ? lookup.unreadable(true) : lookup.normalise(Normalise.trim()).unreadable(true);
-    Enrichment.of(ours).lookup(lenient).build().writeTo(sink);
+    Enrichment.of(ours).lookup(lookup.unreadable(true)).build().writeTo(sink);
     assertThat(sink.column("value")).containsExactly("1");
   }
 

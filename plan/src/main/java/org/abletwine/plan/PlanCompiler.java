@@ -2,11 +2,14 @@ package org.abletwine.plan;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.correct.Correction;
 import org.abletwine.derive.Compute;
@@ -268,8 +271,15 @@ final class PlanCompiler {
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
     List<Destination> places = OutputPaths.places(plan);
+    Set<String> named = new HashSet<>();
     for (Destination place : places) {
       Path file = place.file();
+      if (!named.add(place.toString().toLowerCase(Locale.ROOT)) && place.together()) {
+        mistakes.add(
+            plan.outputs().mark(),
+            "outputs: " + place + " is written twice; give each output its own sheet");
+        continue;
+      }
       boolean other =
           places.stream()
               .anyMatch(

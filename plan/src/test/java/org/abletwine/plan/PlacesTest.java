@@ -187,6 +187,8 @@ class PlacesTest {
         "{ file: r.csv } | '' | { enriched: { file: o.xlsx, mark: yes } } | has no delimiter",
         "{ file: r.csv, sheet: One } | '' | { enriched: o.csv } | is no workbook: leave out sheet",
         "{ file: r.csv } | '' | { enriched: { file: o.xlsx, sheet: a }, rollups: { by: [code], totals: [kg], file: { file: o.xlsx, sheet: a } } } | is written twice",
+        "{ file: r.csv } | '' | { enriched: { file: o.xlsx, sheet: a }, exceptions: { file: o.xlsx, sheet: b }, rollups: { by: [code], totals: [kg], file: { file: o.xlsx, sheet: A } } } | is written twice; give each output its own sheet",
+        "{ file: r.csv } | '' | { enriched: o.csv, rollups: { by: [code], totals: [kg], file: { file: o.xlsx, sheet: 'a/b' } } } | cannot be the name of a sheet",
         "{ file: r.csv } | '' | { enriched: o.xlsx, rollups: { by: [code], totals: [kg], file: o.xlsx } } | is written twice",
         "{ database: { url: 'jdbc:sqlite:r.db' } } | '' | { enriched: o.csv } | state one of table: NAME and query:",
         "{ database: { url: 'jdbc:x://u:hush@h/d', table: a } } | '' | { enriched: o.csv } | holds a user or a password",

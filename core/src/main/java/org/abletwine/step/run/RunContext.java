@@ -70,6 +70,18 @@ public record RunContext(
     return BatchSink.of(sink);
   }
 
+  /**
+   * Notes the sink of the rows themselves, beside which steps may write other sheets of its file.
+   *
+   * @param sink the sink
+   */
+  public void opened(BatchSink sink) {
+    Path target = writes ? sink.target() : null;
+    if (target != null) {
+      opened.putIfAbsent(target.toAbsolutePath().normalize(), sink);
+    }
+  }
+
   /** Offers progress and exceptions, and traces nothing. */
   public RunContext(Progress progress, Exceptions exceptions) {
     this(progress, exceptions, null);

@@ -188,10 +188,10 @@ public final class FormedTable implements BatchTable {
     private void form(Batch batch) {
       DataException wrong = null;
       int rows = batch.rows();
+      for (int row = 0; row < rows; row++) {
+        batch.complete(row);
+      }
       for (Column column : columns) {
-        for (int row = 0; row < rows; row++) {
-          batch.complete(row);
-        }
         CellVector cells = batch.column(column.at);
         formed.clear();
         for (int row = 0; row < rows; row++) {
@@ -215,9 +215,7 @@ public final class FormedTable implements BatchTable {
           }
           formed.append(plain == null || plain.equals(text) ? null : plain);
         }
-        if (wrong == null || formed.rows() == rows) {
-          batch.replace(column.at, formed);
-        }
+        batch.replace(column.at, formed);
       }
       if (wrong != null) {
         batch.pick(IntStream.range(0, rows).toArray(), rows);

@@ -83,10 +83,12 @@ final class BookFile {
     return !sheets.isEmpty() && sheets.get(0) == sheet;
   }
 
-  /** Notes a sheet to be written; sheets stand in the order of these calls. */
-  synchronized SheetPart sheet(@Nullable String stated) {
-    String name =
-        stated == null ? "table" + (sheets.isEmpty() ? "" : " " + (sheets.size() + 1)) : stated;
+  /**
+   * Checks the name of a sheet.
+   *
+   * @throws SettingException when no sheet can be called so
+   */
+  static void requireName(String name) {
     if (name.isBlank()
         || name.length() > LONGEST_NAME
         || name.matches(".*[\\[\\]:*?/\\\\\\p{Cntrl}].*")
@@ -99,6 +101,12 @@ final class BookFile {
               + LONGEST_NAME
               + " characters without [ ] : * ? / \\");
     }
+  }
+
+  /** Notes a sheet to be written; sheets stand in the order of these calls. */
+  synchronized SheetPart sheet(@Nullable String stated) {
+    String name =
+        stated == null ? "table" + (sheets.isEmpty() ? "" : " " + (sheets.size() + 1)) : stated;
     for (SheetPart other : sheets) {
       if (other.name.equalsIgnoreCase(name)) {
         throw new SettingException(

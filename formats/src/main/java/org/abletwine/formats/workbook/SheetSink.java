@@ -20,6 +20,7 @@ final class SheetSink implements BatchSink {
   private List<@Nullable ColumnType> types = List.of();
   private List<String> names = List.of();
   private long rows;
+  private final boolean stated;
   private boolean begun;
   private int[] styles = {};
 
@@ -31,6 +32,7 @@ final class SheetSink implements BatchSink {
   SheetSink(Path target, @Nullable String name, @Nullable SheetSink beside) {
     book = beside == null ? new BookFile(target) : beside.book;
     sheet = book.sheet(name);
+    stated = name != null;
   }
 
   @Override
@@ -144,9 +146,7 @@ final class SheetSink implements BatchSink {
             .filter(Objects::nonNull)
             .filter(type -> type.kind() != ColumnType.Kind.TEXT || !type.patterns().isEmpty())
             .count();
-    return "sheet "
-        + sheet.name()
-        + ", "
+    return (stated ? "" : "sheet " + sheet.name() + ", ")
         + (as == 0
             ? "every value as text: no column is known to hold anything else"
             : as

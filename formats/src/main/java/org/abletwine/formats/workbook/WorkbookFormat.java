@@ -38,6 +38,10 @@ public final class WorkbookFormat implements TableFormat {
       throw new SettingException(
           path + ": a workbook has no delimiter, encoding or line end to state");
     }
+    String sheet = options.sheet();
+    if (sheet != null) {
+      BookFile.requireName(sheet);
+    }
   }
 
   @Override

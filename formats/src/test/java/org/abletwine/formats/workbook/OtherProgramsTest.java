@@ -13,8 +13,10 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.abletwine.derive.Keep;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.formats.OwnRows;
+import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Destination;
@@ -180,12 +182,25 @@ class OtherProgramsTest {
         .hasMessageContaining("more than 1048575 rows");
     assertThat(folder.toFile().list()).isEmpty();
     for (String name : List.of("", "a/b", "'a", "x".repeat(32))) {
-      assertThatThrownBy(() -> place(folder.resolve("n.xlsx"), name).open(null))
+      assertThatThrownBy(() -> place(folder.resolve("n.xlsx"), name))
           .isInstanceOf(SettingException.class)
           .hasMessageContaining("cannot be the name of a sheet");
     }
     TableSink one = place(folder.resolve("n.xlsx"), "a").open(null);
     assertThatThrownBy(() -> place(folder.resolve("n.xlsx"), "A").open(one))
         .hasMessageContaining("two outputs are called sheet \"A\"");
+  }
+
+  /** Rows go to one sheet and what a step leaves out to another, without a plan. */
+  @Test
+  void aStepWritesBesideTheSinkOfTheRows() {
+    Path file = folder.resolve("beside.xlsx");
+    OwnRows rows = new OwnRows(List.of("x"), List.of(List.of("a"), List.of("b")));
+    Keep keep = new Keep("x = 'a'", place(file, "left"), rows, Evaluation.STRICT);
+    try (TableSink sink = place(file, "kept").open(null)) {
+      Enrichment.of(rows).step(keep).build().writeTo(sink);
+    }
+    assertThat(OwnRows.of(sheet(file, "kept"))).containsExactly(List.of("a"));
+    assertThat(OwnRows.of(sheet(file, "left"))).containsExactly(List.of("b"));
   }
 }
