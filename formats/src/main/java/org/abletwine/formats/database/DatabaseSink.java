@@ -61,7 +61,7 @@ final class DatabaseSink implements BatchSink {
     names = columns.names();
     Session opened = new Session(database, true);
     session = opened;
-    Session.Found found = opened.find(table);
+    Session.Found found = opened.findExact(table);
     if (found != null && mode == Database.Mode.CREATE) {
       throw new SettingException(
           place() + " is there already; name another, or state mode: append or mode: replace");
@@ -73,7 +73,7 @@ final class DatabaseSink implements BatchSink {
       if (found == null) {
         requireTransactions(opened);
         create(opened);
-        found = Objects.requireNonNull(opened.find(table), "the table that was made");
+        found = Objects.requireNonNull(opened.findExact(table), "the table that was made");
       }
       prepare(opened, found);
       if (mode == Database.Mode.REPLACE) {

@@ -1,5 +1,7 @@
 package org.abletwine.formats.database;
 
+import static java.util.stream.Collectors.joining;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -174,10 +176,12 @@ final class Session implements AutoCloseable {
   }
 
   /**
-   * Looks for a table or view.
+   * Looks for a table or view to read: one of the very name first, then one that differs in case,
+   * in the usual schema first.
    *
    * @param stated its name, or schema and name
    * @return null when there is none of that name
+   * @throws SettingException when several schemas have one, and none of them is the usual
    */
   @Nullable Found find(String stated) {
     int dot = stated.indexOf('.');
@@ -188,23 +192,47 @@ final class Session implements AutoCloseable {
   }
 
   private @Nullable Found find(@Nullable String schema, String name) {
-    List<Found> near = new ArrayList<>();
-    List<Found> exact = new ArrayList<>();
+    List<Found> all = tables(schema);
+    List<Found> exact = all.stream().filter(table -> table.name.equals(name)).toList();
+    List<Found> found =
+        exact.isEmpty()
+            ? all.stream().filter(table -> table.name.equalsIgnoreCase(name)).toList()
+            : exact;
     String usual = schema == null ? current() : schema;
-    for (Found table : tables(schema)) {
-      if (table.name.equals(name)) {
-        exact.add(table);
-      } else if (table.name.equalsIgnoreCase(name)) {
-        near.add(table);
-      }
-    }
-    List<Found> found = exact.isEmpty() ? near : exact;
     for (Found table : found) {
       if (usual == null || usual.equals(table.schema)) {
         return table;
       }
     }
+    if (found.size() > 1) {
+      throw new SettingException(
+          database
+              + " has several tables \""
+              + name
+              + "\"; state one of "
+              + found.stream().map(one -> one.schema + "." + one.name).collect(joining(", ")));
+    }
     return found.isEmpty() ? null : found.get(0);
+  }
+
+  /**
+   * Looks for a table to write to: of the very name, in the schema stated or else the usual one, so
+   * that no other is ever written to.
+   *
+   * @param stated its name, or schema and name
+   * @return null when there is none
+   */
+  @Nullable Found findExact(String stated) {
+    int dot = stated.indexOf('.');
+    String usual = current();
+    for (Found table : tables(null)) {
+      boolean here = usual == null || usual.equals(table.schema);
+      boolean there = dot > 0 && (table.schema + "." + table.name).equals(stated);
+      if (here && table.name.equals(stated) || there) {
+        return table;
+      }
+    }
+    return null;
   }
 
   private @Nullable String current() {

@@ -205,6 +205,33 @@ class PostgresTest {
     assertHolds("out");
   }
 
+  /** Another schema's table of that name, or one that differs in case, is never written to. */
+  @Test
+  void onlyTheTableThatIsMeantIsWrittenTo() throws SQLException {
+    sql(
+        "create table other.aside(code text)",
+        "insert into other.aside values('kept')",
+        "create table \"Cased\"(code text)",
+        "insert into \"Cased\" values('kept')",
+        "create schema third",
+        "create table third.aside(code text)",
+        "grant usage, create on schema other, third to analyst",
+        "grant all on other.aside, third.aside, \"Cased\" to analyst");
+    assertThatThrownBy(() -> database.table("aside").schema())
+        .isInstanceOf(SettingException.class)
+        .hasMessageContaining("several tables \"aside\"; state one of other.aside, third.aside");
+    OwnRows rows = new OwnRows(List.of("code"), List.of(List.of("new")));
+    write(rows, "aside", Mode.REPLACE);
+    write(rows, "cased", Mode.REPLACE);
+    assertThatThrownBy(() -> write(rows, "CASED", Mode.APPEND))
+        .isInstanceOf(SettingException.class);
+    assertThat(OwnRows.of(database.table("other.aside"))).containsExactly(List.of("kept"));
+    assertThat(OwnRows.of(database.table("Cased"))).containsExactly(List.of("kept"));
+    assertThat(OwnRows.of(database.table("aside"))).containsExactly(List.of("new"));
+    write(rows, "third.aside", Mode.APPEND);
+    assertThat(OwnRows.of(database.table("third.aside"))).containsExactly(List.of("new"));
+  }
+
   @Test
   void aTableThatIsThereKeepsItsTypes() throws SQLException {
     sql(
