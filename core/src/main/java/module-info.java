@@ -22,14 +22,17 @@ module org.abletwine.core {
   exports org.abletwine.audit;
   exports org.abletwine.table.text to
       org.abletwine.formats,
+      org.abletwine.parquet,
       org.abletwine.plan,
       org.abletwine.cli;
   exports org.abletwine.table.batch to
       org.abletwine.formats,
+      org.abletwine.parquet,
       org.abletwine.plan,
       org.abletwine.cli;
   exports org.abletwine.table.output to
       org.abletwine.formats,
+      org.abletwine.parquet,
       org.abletwine.plan,
       org.abletwine.cli;
   exports org.abletwine.step.run to

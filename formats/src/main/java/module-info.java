@@ -12,6 +12,8 @@ module org.abletwine.formats {
   exports org.abletwine.formats.database;
   exports org.abletwine.formats.csv to
       org.abletwine.plan;
+  exports org.abletwine.formats.packed to
+      org.abletwine.parquet;
 
   provides org.abletwine.table.TableFormat with
       org.abletwine.formats.csv.CsvFormat,

@@ -55,6 +55,54 @@ class OtherKindsTest {
   }
 
   @Test
+  void aParquetFileIsTransactionsAndReferenceAlike() throws IOException {
+    ran(
+        0,
+        "enrich",
+        file("tickets.csv"),
+        "--from",
+        file("sites.csv"),
+        "--key",
+        "site_code",
+        "--bring",
+        "site_name",
+        "--out",
+        file("t.parquet"));
+    assertThat(ran(0, "profile", file("t.parquet")).out())
+        .contains("3,000 rows, 13 columns")
+        .contains("could be a key: ticket_no");
+    ran(
+        0,
+        "enrich",
+        file("t.parquet"),
+        "--from",
+        file("t.parquet"),
+        "--key",
+        "ticket_no",
+        "--bring",
+        "remark as again",
+        "--out",
+        file("back.csv"));
+    List<String> came = Files.readAllLines(demo.resolve("tickets.csv"));
+    List<String> left = Files.readAllLines(demo.resolve("back.csv"));
+    assertThat(left).hasSameSizeAs(came);
+    assertThat(left.get(9)).startsWith(came.get(9));
+    assertThat(
+            ran(
+                    2,
+                    "enrich",
+                    file("t.parquet"),
+                    "--from",
+                    file("t.parquet"),
+                    "--key",
+                    "nosuch",
+                    "--bring",
+                    "remark")
+                .err())
+        .contains("has no column \"nosuch\"");
+  }
+
+  @Test
   void aParameterThatThereIsNotIsTold() {
     assertThat(ran(2, "run", file("month-end.plan.yaml"), "--set", "mont=1").err())
         .contains("--set: the plan has no parameter \"mont\"; did you mean \"month\"?");

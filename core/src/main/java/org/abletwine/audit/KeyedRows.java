@@ -47,10 +47,14 @@ final class KeyedRows implements Workers.Worker {
       @Nullable BitSet wanted,
       Action action) {
     int key = Arrays.stream(columns).max().orElse(0) + 1;
+    BitSet looked = new BitSet();
+    looked.set(0, first);
+    Arrays.stream(columns).forEach(looked::set);
     Workers.each(
         table,
         Math.max(first, key),
         wanted,
+        looked,
         () -> new KeyedRows(new KeyEncoder(columns, steps), action));
   }
 

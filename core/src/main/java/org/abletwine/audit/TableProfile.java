@@ -139,6 +139,7 @@ public record TableProfile(
         table,
         table.schema().size(),
         null,
+        null,
         () ->
             new Workers.Worker() {
               private @Nullable Batch parsed;

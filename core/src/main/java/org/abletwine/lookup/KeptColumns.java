@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
@@ -63,6 +64,17 @@ final class KeptColumns {
 
   int cells() {
     return columns.length;
+  }
+
+  /** Returns the columns of the table that are looked at. */
+  BitSet looked() {
+    BitSet looked = new BitSet();
+    for (int column : columns) {
+      if (column >= 0) {
+        looked.set(column);
+      }
+    }
+    return looked;
   }
 
   /** The first of the cells that hold every column of the table, for rules that need them. */

@@ -75,9 +75,20 @@ final class ReferenceLoader {
     return new ReferenceLoader(lookup).read(progress, workers);
   }
 
+  /** The columns that anything here looks at. */
+  private BitSet looked() {
+    BitSet looked = kept.looked();
+    keyColumns.forEach(looked::set);
+    if (condition != null) {
+      Schema schema = lookup.reference.schema();
+      condition.inputs().forEach(column -> looked.set(schema.indexOf(column)));
+    }
+    return looked;
+  }
+
   private LoadedReference read(Progress progress, int workers) {
     Table table = lookup.reference;
-    try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null)) {
+    try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked())) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
         Workers.run(pieces, workers, true, Part::new);

@@ -11,6 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param lineEnd what ends a line of text
  * @param mark whether text begins with a byte-order mark
  * @param unknown what stands for a character that the encoding has not; null when that is an error
+ * @param decimal an example of how numbers with decimal places are written as text, such as {@code
+ *     1.234,56}; null for a point alone
  * @param sheet the sheet of a workbook
  */
 public record OutputOptions(
@@ -19,9 +21,11 @@ public record OutputOptions(
     @Nullable String lineEnd,
     @Nullable Boolean mark,
     @Nullable String unknown,
+    @Nullable String decimal,
     @Nullable String sheet) {
   /** Nothing stated. */
-  public static final OutputOptions NONE = new OutputOptions(null, null, null, null, null, null);
+  public static final OutputOptions NONE =
+      new OutputOptions(null, null, null, null, null, null, null);
 
   /**
    * Returns the same for a sheet of a workbook.
@@ -29,7 +33,7 @@ public record OutputOptions(
    * @param name the sheet's name
    */
   public OutputOptions withSheet(@Nullable String name) {
-    return new OutputOptions(delimiter, encoding, lineEnd, mark, unknown, name);
+    return new OutputOptions(delimiter, encoding, lineEnd, mark, unknown, decimal, name);
   }
 
   /** Returns whether anything is stated that only text has. */

@@ -197,7 +197,7 @@ public final class Tables {
     throw new SettingException(
         path
             + ": no table is written to a file of that ending; give one of .csv, .tsv, .txt, .json,"
-            + " .jsonl (each also packed, as .gz, .zst or .zip), .xlsx, .ods");
+            + " .jsonl (each also packed, as .gz, .zst or .zip), .xlsx, .ods, .parquet");
   }
 
   private static TableFormat format(Path path) {

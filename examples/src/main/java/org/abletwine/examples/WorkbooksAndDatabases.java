@@ -21,7 +21,7 @@ import org.abletwine.table.Tables;
 
 /**
  * Enriches two zipped months of tickets from a sheet of a workbook, a query of a database and
- * objects of a file, and writes a sheet of a workbook and a table of a database.
+ * objects of a file, and writes a sheet of a workbook, a Parquet file and a table of a database.
  */
 public final class WorkbooksAndDatabases {
   private WorkbooksAndDatabases() {}
@@ -71,10 +71,12 @@ public final class WorkbooksAndDatabases {
 
     OutputOptions sheet = OutputOptions.NONE.withSheet("tickets");
     Destination workbook = Tables.destination(demo.resolve("out/tickets.xlsx"), sheet);
+    Destination columns =
+        Tables.destination(demo.resolve("out/tickets.parquet"), OutputOptions.NONE);
     Destination table =
         Database.at("jdbc:sqlite:" + demo.resolve("out/tickets.db"))
             .into("tickets", Database.Mode.REPLACE);
-    for (Destination place : List.of(workbook, table)) {
+    for (Destination place : List.of(workbook, columns, table)) {
       try (TableSink sink = place.open(null)) {
         RunRecord record = enrichment.writeTo(sink);
         System.out.println(record.rowsOut() + " rows to " + place.shortName());

@@ -43,6 +43,7 @@ class ExamplesTest {
   void workbooksAndDatabases() {
     assertThat(printed(WorkbooksAndDatabases::main))
         .contains("3000 rows to tickets.xlsx sheet tickets")
+        .contains("3000 rows to tickets.parquet")
         .contains("3000 rows to table tickets")
         .contains("growers: 2770 matched")
         .contains("retests: 81 matched");

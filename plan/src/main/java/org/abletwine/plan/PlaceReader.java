@@ -16,7 +16,8 @@ import org.jspecify.annotations.Nullable;
  */
 final class PlaceReader {
   private static final Set<String> PLACE =
-      PlanReader.ordered("file", "sheet", "delimiter", "encoding", "line-end", "mark", "unknown");
+      PlanReader.ordered(
+          "file", "sheet", "delimiter", "encoding", "line-end", "mark", "unknown", "decimal");
   private static final Set<String> TABLE = PlanReader.ordered("database", "table", "mode");
 
   private PlaceReader() {}
@@ -60,6 +61,7 @@ final class PlaceReader {
             end == null ? null : end.equals("lf") ? "\n" : "\r\n",
             mark == null ? null : mark.yesOrNo(),
             text(settings.get("unknown")),
+            text(settings.get("decimal")),
             text(settings.get("sheet")));
     try {
       return Tables.destination(path, options);

@@ -162,6 +162,37 @@ class PlacesTest {
     assertThat(result.form()).contains("US-ASCII, 1 character replaced");
   }
 
+  /** Numbers known to have decimal places take the form; codes, and what is no number, do not. */
+  @Test
+  void decimalsOfTextTakeTheFormOfAnExample() throws IOException {
+    Files.writeString(
+        folder.resolve("d.csv"),
+        "no,code,kg\n1,1.50,1234.50\n2,2.50,-7\n3,,\n4,x,\"n/a\"\n5,y,12345678901234567890.5\n");
+    for (int workers = 1; workers <= 3; workers += 2) {
+      run(
+          plan(
+              "{ file: d.csv, types: { kg: decimal } }",
+              "{ file: r.csv }",
+              ", { compute: { half: \"case when no < 4 then kg / 2 end\" } }",
+              "{ enriched: { file: o.csv, delimiter: semicolon, decimal: \"1.234,56\" },"
+                  + " drop-columns: [name] }"));
+      assertThat(folder.resolve("o.csv"))
+          .content()
+          .isEqualTo(
+              "no;code;kg;half\n1;1.50;1.234,50;617,25\n2;2.50;-7;-3,5\n3;;;\n4;x;\"n/a\";\n"
+                  + "5;y;12.345.678.901.234.567.890,5;\n");
+    }
+    assertThatThrownBy(
+            () ->
+                run(
+                    plan(
+                        TICKETS,
+                        "{ file: r.csv }",
+                        "",
+                        "{ enriched: { file: o.csv, decimal: many } }")))
+        .hasMessageContaining("decimal: \"many\" is no example of a number");
+  }
+
   @Test
   void aParameterIsAValueWithinSql() throws IOException {
     run(

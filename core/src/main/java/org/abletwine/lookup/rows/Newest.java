@@ -66,7 +66,7 @@ public final class Newest implements Serializable {
                       + " to go by"
                   : "not " + declared.noun() + ", and newest-by goes by it")
               + "; correct the row, or declare the column's type (types: text orders by code point,"
-              + " dates other than ISO 8601 state their pattern)");
+              + " dates other than ISO 8601 state their pattern), or leave such rows out with where:");
     }
     return new Newest(cell, declared == null ? finder.order() : declared);
   }

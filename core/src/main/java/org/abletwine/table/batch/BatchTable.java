@@ -22,6 +22,19 @@ public interface BatchTable extends Table {
   Pieces pieces(int first, @Nullable BitSet wanted);
 
   /**
+   * Starts reading at the first row, for someone who looks at some columns only: a table that is
+   * kept by column leaves the others alone, and gives null for their cells.
+   *
+   * @param first as above
+   * @param wanted as above
+   * @param looked the columns that are looked at, 0-based; null for all
+   * @throws DataException when the table cannot be read
+   */
+  default Pieces pieces(int first, @Nullable BitSet wanted, @Nullable BitSet looked) {
+    return pieces(first, wanted);
+  }
+
+  /**
    * What a column holds, as far as the first rows tell, for a sink that writes values by their
    * kind: cells that do not fit are written as texts.
    *

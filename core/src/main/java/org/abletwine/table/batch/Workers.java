@@ -101,12 +101,17 @@ public final class Workers {
    * @param table the table
    * @param first how many of the first cells of each row will be looked at, at least 1
    * @param wanted which rows, by their number, 1-based; null for all
+   * @param looked the columns that are looked at, 0-based; null for all
    * @param worker makes a worker; what a piece holds stays until it was taken in order
    * @throws DataException when a row cannot be read, or what a worker throws
    */
   public static void each(
-      Table table, int first, @Nullable BitSet wanted, Supplier<Worker> worker) {
-    try (Pieces pieces = BatchTable.of(table).pieces(first, wanted)) {
+      Table table,
+      int first,
+      @Nullable BitSet wanted,
+      @Nullable BitSet looked,
+      Supplier<Worker> worker) {
+    try (Pieces pieces = BatchTable.of(table).pieces(first, wanted, looked)) {
       run(pieces, Math.min(usual(), ENOUGH), true, worker);
     }
   }

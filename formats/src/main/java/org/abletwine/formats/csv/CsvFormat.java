@@ -11,6 +11,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /** Delimited text files: comma, semicolon, tab or pipe between cells. */
@@ -49,6 +50,15 @@ public final class CsvFormat implements TableFormat {
     String encoding = options.encoding();
     if (encoding != null) {
       Encodings.named(encoding);
+    }
+    String decimal = options.decimal();
+    if (decimal != null) {
+      try {
+        NumberForm.of(decimal, false);
+      } catch (IllegalArgumentException e) {
+        throw new SettingException(
+            path + ": decimal: \"" + decimal + "\" is no example of a number: " + e.getMessage());
+      }
     }
   }
 

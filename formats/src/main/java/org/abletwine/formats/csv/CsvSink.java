@@ -3,17 +3,21 @@ package org.abletwine.formats.csv;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.abletwine.formats.packed.PackedFile;
 import org.abletwine.formats.packed.Packing;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.NumberForm;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -27,14 +31,36 @@ final class CsvSink implements BatchSink {
   private final OutputOptions options;
   private @Nullable Recoding recoding;
   private @Nullable PackedFile file;
-  private RowEncoder encoder = new RowEncoder(',', '"', "\n");
+  private RowEncoder encoder = new RowEncoder(',', '"', "\n", null);
   private char delimiter = ',';
   private char quote = '"';
   private String lineEnd = "\n";
+  private List<@Nullable ColumnType> types = List.of();
+  private @Nullable NumberForm @Nullable [] forms;
 
   CsvSink(Path target, OutputOptions options) {
     this.target = target;
     this.options = options;
+  }
+
+  @Override
+  public void typed(List<@Nullable ColumnType> columns) {
+    types = new ArrayList<>(columns);
+  }
+
+  /** The form of the columns that are known to hold numbers with decimal places. */
+  private @Nullable NumberForm @Nullable [] forms(int columns) {
+    String example = options.decimal();
+    if (example == null) {
+      return null;
+    }
+    NumberForm form = NumberForm.of(example, false);
+    @Nullable NumberForm[] of = new NumberForm[columns];
+    for (int i = 0; i < Math.min(columns, types.size()); i++) {
+      ColumnType type = types.get(i);
+      of[i] = type != null && type.kind() == ColumnType.Kind.NUMBER ? form : null;
+    }
+    return of;
   }
 
   @Override
@@ -47,7 +73,8 @@ final class CsvSink implements BatchSink {
     quote = traits.getOrDefault("quote", "\"").charAt(0);
     String end = options.lineEnd();
     lineEnd = end == null ? traits.getOrDefault("line-end", "\n") : end;
-    encoder = new RowEncoder(delimiter, quote, lineEnd);
+    encoder = new RowEncoder(delimiter, quote, lineEnd, null);
+    forms = forms(columns.size());
     String encoding = options.encoding();
     Charset charset = encoding == null ? StandardCharsets.UTF_8 : Encodings.named(encoding);
     Boolean mark = options.mark();
@@ -62,6 +89,7 @@ final class CsvSink implements BatchSink {
       file.write(first, first.length);
     }
     writeHeader(columns);
+    encoder = new RowEncoder(delimiter, quote, lineEnd, forms);
   }
 
   private void writeHeader(Schema columns) {
@@ -78,12 +106,12 @@ final class CsvSink implements BatchSink {
 
   @Override
   public Encoder encoder() {
-    return new CsvEncoder(new RowEncoder(delimiter, quote, lineEnd), this::put);
+    return new CsvEncoder(new RowEncoder(delimiter, quote, lineEnd, forms), this::put);
   }
 
   @Override
   public boolean copiesText() {
-    return true;
+    return options.decimal() == null;
   }
 
   /** One worker's part: its rows as bytes. */
@@ -144,7 +172,8 @@ final class CsvSink implements BatchSink {
         + (lineEnd.equals("\n") ? "LF" : "CRLF")
         + ", "
         + (recoding == null ? "UTF-8" : recoding)
-        + ", quotes as they came and where needed";
+        + ", quotes as they came and where needed"
+        + (options.decimal() == null ? "" : ", decimals as " + options.decimal());
   }
 
   @Override

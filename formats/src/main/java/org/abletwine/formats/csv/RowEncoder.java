@@ -1,10 +1,12 @@
 package org.abletwine.formats.csv;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.NumberForm;
 import org.abletwine.table.text.ShortCopy;
 import org.jspecify.annotations.Nullable;
 
@@ -25,10 +27,15 @@ final class RowEncoder {
   private final byte quote;
   private final byte[] lineEnd;
   private final boolean usual;
+  private final @Nullable NumberForm @Nullable [] forms;
   private byte[] buffer = new byte[BUFFER];
   private int used;
 
-  RowEncoder(char delimiter, char quote, String lineEnd) {
+  /**
+   * @param forms for each output column how its numbers are written; null for as they stand
+   */
+  RowEncoder(char delimiter, char quote, String lineEnd, @Nullable NumberForm @Nullable [] forms) {
+    this.forms = forms;
     this.delimiter = (byte) delimiter;
     this.quote = (byte) quote;
     this.usual = ",;\t|".indexOf(delimiter) >= 0 && (quote == '"' || quote == '\'');
@@ -56,13 +63,19 @@ final class RowEncoder {
     CellVector[] added = new CellVector[columns.length];
     int[] runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
-      if (columns[i] >= base) {
+      NumberForm form = forms == null ? null : forms[i];
+      if (form != null) {
+        added[i] = formed(batch, columns[i], form);
+      } else if (columns[i] >= base) {
         // Where a point or a sign may need quotes, numbers are looked at like any other text.
         CellVector cells = batch.column(columns[i]);
         added[i] = usual ? cells : cells.asText(new CellVector());
       } else {
         boolean joins =
-            i + 1 < columns.length && columns[i + 1] == columns[i] + 1 && columns[i + 1] < base;
+            i + 1 < columns.length
+                && columns[i + 1] == columns[i] + 1
+                && columns[i + 1] < base
+                && added[i + 1] == null;
         runEnds[i] = joins ? runEnds[i + 1] : i;
       }
     }
@@ -98,6 +111,23 @@ final class RowEncoder {
       }
     }
     used = at;
+  }
+
+  /** Numbers in another form; what is no number as it came. */
+  private static CellVector formed(Batch batch, int column, NumberForm form) {
+    CellVector cells = batch.column(column);
+    CellVector formed = new CellVector();
+    formed.clear();
+    for (int row = 0; row < batch.rows(); row++) {
+      String text = cells.get(row);
+      BigDecimal number = text == null ? null : DecimalText.read(text);
+      if (number == null) {
+        formed.appendAsCame(batch, column, row);
+      } else {
+        formed.append(form.write(number.toPlainString()));
+      }
+    }
+    return formed;
   }
 
   private void ensure(int at, int more) {

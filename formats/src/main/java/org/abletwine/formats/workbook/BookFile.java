@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import org.abletwine.formats.packed.FileStream;
+import org.abletwine.formats.packed.Spool;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.output.OutputFile;

@@ -1,4 +1,4 @@
-package org.abletwine.formats;
+package org.abletwine.parquet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.formats.OwnRows;
 import org.abletwine.formats.database.Database;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Table;
@@ -22,7 +23,16 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** One table of values goes through every pair of formats, and comes back the same. */
 class EveryPairTest {
   private static final List<String> ENDINGS =
-      List.of(".csv", ".csv.gz", ".json", ".jsonl", ".json.zip", ".jsonl.zst", ".xlsx", ".ods");
+      List.of(
+          ".csv",
+          ".csv.gz",
+          ".json",
+          ".jsonl",
+          ".json.zip",
+          ".jsonl.zst",
+          ".xlsx",
+          ".ods",
+          ".parquet");
 
   /** Codes with zeros, long decimals, far dates, spaces of every kind, breaks, quotes, emoji. */
   private static final List<@Nullable String> VALUES =

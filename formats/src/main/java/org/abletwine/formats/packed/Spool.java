@@ -1,4 +1,4 @@
-package org.abletwine.formats.workbook;
+package org.abletwine.formats.packed;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,11 +10,10 @@ import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.Inflater;
 import java.util.zip.InflaterInputStream;
-import org.abletwine.formats.packed.BehindStream;
 import org.abletwine.table.DataException;
 
 /** Bytes on their way into an archive, deflated into a temporary file. Written by one thread. */
-final class Spool {
+public final class Spool {
   /** Fast: rows of a table pack about as well at a tenth of the time. */
   private static final int LEVEL = 3;
 
@@ -25,7 +24,10 @@ final class Spool {
   private long size;
   private boolean ended;
 
-  Spool(String name) {
+  /**
+   * @param name what is kept, for the name of the thread that packs it
+   */
+  public Spool(String name) {
     try {
       path = Files.createTempFile("able-twine-", ".spool");
       path.toFile().deleteOnExit();
@@ -38,13 +40,14 @@ final class Spool {
 
   private static DataException failed(IOException e) {
     return new DataException(
-        "cannot keep a sheet in the folder for temporary files: "
+        "cannot keep rows in the folder for temporary files: "
             + e.getMessage()
             + "; make room there",
         e);
   }
 
-  void write(byte[] bytes, int length) {
+  /** Adds bytes. */
+  public void write(byte[] bytes, int length) {
     sum.update(bytes, 0, length);
     size += length;
     try {
@@ -54,7 +57,8 @@ final class Spool {
     }
   }
 
-  void end() {
+  /** Ends what is written; it can be read from then on. */
+  public void end() {
     if (!ended) {
       ended = true;
       try {
@@ -66,29 +70,33 @@ final class Spool {
     }
   }
 
-  long size() {
+  /** Returns how many bytes were written. */
+  public long size() {
     return size;
   }
 
-  long sum() {
+  /** Returns the CRC-32 of the bytes written. */
+  public long sum() {
     return sum.getValue();
   }
 
   /** Returns the bytes as they were written. */
-  InputStream plain() throws IOException {
+  public InputStream plain() throws IOException {
     return new InflaterInputStream(Files.newInputStream(path), new Inflater(true), 1 << 16);
   }
 
   /** Returns the bytes as they are packed. */
-  InputStream packed() throws IOException {
+  public InputStream packed() throws IOException {
     return Files.newInputStream(path);
   }
 
-  long packedSize() throws IOException {
+  /** Returns how many bytes they are, packed. */
+  public long packedSize() throws IOException {
     return Files.size(path);
   }
 
-  void close() {
+  /** Gives the temporary file up. */
+  public void close() {
     if (!ended) {
       ended = true;
       out.abandon();

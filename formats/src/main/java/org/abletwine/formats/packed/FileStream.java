@@ -1,16 +1,19 @@
-package org.abletwine.formats.workbook;
+package org.abletwine.formats.packed;
 
 import java.io.OutputStream;
 import org.abletwine.table.output.OutputFile;
 
 /** An output file as a stream that gathers what is written to it. Used by one thread. */
-final class FileStream extends OutputStream {
+public final class FileStream extends OutputStream {
   private final OutputFile file;
   private final byte[] held = new byte[1 << 16];
   private int length;
   private long count;
 
-  FileStream(OutputFile file) {
+  /**
+   * @param file where it is written
+   */
+  public FileStream(OutputFile file) {
     this.file = file;
   }
 
@@ -44,7 +47,7 @@ final class FileStream extends OutputStream {
   }
 
   /** Returns how many bytes have reached the file. */
-  long count() {
+  public long count() {
     return count;
   }
 }
