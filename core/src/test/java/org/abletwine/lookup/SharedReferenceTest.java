@@ -40,8 +40,9 @@ class SharedReferenceTest {
   void countReadings() {
     when(sites.name()).thenReturn("sites");
     when(sites.schema()).thenReturn(held.schema());
-    when(sites.pieces(anyInt(), any()))
-        .thenAnswer(call -> held.pieces(call.getArgument(0), call.getArgument(1)));
+    when(sites.pieces(anyInt(), any(), any()))
+        .thenAnswer(
+            call -> held.pieces(call.getArgument(0), call.getArgument(1), call.getArgument(2)));
     when(sites.type(anyString())).thenReturn(null);
   }
 
@@ -63,7 +64,7 @@ class SharedReferenceTest {
             .build()
             .writeTo(sink)
             .lookups();
-    verify(sites, times(1)).pieces(anyInt(), any());
+    verify(sites, times(1)).pieces(anyInt(), any(), any());
     assertThat(sink.column("origin_name")).containsExactly("Kelter", "Tansy", null, null);
     assertThat(sink.column("arrival_name")).containsExactly("Tansy", null, "Kelter", null);
     assertThat(lookups.get(0).unmatched()).isEqualTo(1);
@@ -76,7 +77,7 @@ class SharedReferenceTest {
     Enrichment enrichment = Enrichment.of(loads).lookup(origin()).build();
     enrichment.writeTo(new ListSink());
     enrichment.writeTo(new ListSink());
-    verify(sites, times(2)).pieces(anyInt(), any());
+    verify(sites, times(2)).pieces(anyInt(), any(), any());
   }
 
   static Stream<UnaryOperator<Lookup>> differences() {
@@ -96,7 +97,7 @@ class SharedReferenceTest {
         .lookup(difference.apply(arrival()))
         .build()
         .writeTo(new ListSink());
-    verify(sites, times(2)).pieces(anyInt(), any());
+    verify(sites, times(2)).pieces(anyInt(), any(), any());
   }
 
   @Test
@@ -124,7 +125,7 @@ class SharedReferenceTest {
     Lookup further =
         Lookup.in(sites).named("further").key("arrival", "code").bring("name as origin_name");
     Enrichment.of(loads).lookup(origin().otherwise(further)).build().writeTo(sink);
-    verify(sites, times(1)).pieces(anyInt(), any());
+    verify(sites, times(1)).pieces(anyInt(), any(), any());
     assertThat(sink.column("origin_name")).containsExactly("Kelter", "Tansy", "Kelter", null);
   }
 }
