@@ -44,6 +44,9 @@ module org.abletwine.core {
       org.abletwine.plan;
   exports org.abletwine.match.index to
       org.abletwine.plan;
+  exports org.abletwine.match.near to
+      org.abletwine.plan,
+      org.abletwine.benchmarks;
 
   uses org.abletwine.table.TableFormat;
 }

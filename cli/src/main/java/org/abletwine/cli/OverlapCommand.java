@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.concurrent.Callable;
 import org.abletwine.audit.OverlapAudit;
 import org.abletwine.audit.OverlapReport;
@@ -204,11 +203,7 @@ final class OverlapCommand implements Callable<Integer> {
       table.cell(
           unmatched.near().isEmpty()
               ? "none"
-              : String.join(
-                  "   ",
-                  unmatched.near().stream()
-                      .map(n -> n.key() + String.format(Locale.ROOT, " %.2f", n.similarity()))
-                      .toList()),
+              : String.join("   ", unmatched.near().stream().map(NearText::of).toList()),
           unmatched.near().isEmpty() ? Ink.DIM : Ink.PLAIN);
       table.end();
     }

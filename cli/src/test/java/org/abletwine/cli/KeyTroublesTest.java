@@ -185,7 +185,7 @@ class KeyTroublesTest {
     Cli.run("run", file("harvest.plan.yaml"));
     Path draft = demo.resolve("out/corrections-draft.csv");
     String proposed = Files.readString(draft);
-    assertThat(proposed).startsWith("column,written,meant,similarity,rows,measure,accept\n");
+    assertThat(proposed).startsWith("column,written,meant,likeness,judged,rows,measure,accept\n");
     String line =
         proposed
             .lines()
@@ -204,7 +204,7 @@ class KeyTroublesTest {
                 "  - lookup: growers\n",
                 "  - { correct: grower_code, using: drafts }\n  - lookup: growers\n"));
     JsonNode second = json("run", plan.toString());
-    long rows = Long.parseLong(line.split(",")[4]);
+    long rows = Long.parseLong(line.split(",")[5]);
     assertThat(second.at("/corrections/1/changed").asLong()).isEqualTo(rows);
     assertThat(second.at("/lookups/0/unmatched").asLong())
         .isEqualTo(

@@ -14,7 +14,8 @@ import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.Spaces;
-import org.abletwine.match.index.NearMisses;
+import org.abletwine.match.NearMiss;
+import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.CellVector;
 
@@ -114,7 +115,7 @@ public final class OverlapAudit {
       best.add(next);
       now = nextMeasured;
     }
-    List<Unmatched> unmatched = unmatched(now.matched(), mostUnmatched);
+    List<Unmatched> unmatched = unmatched(now.matched(), Normalise.parse(chosen), mostUnmatched);
     return new OverlapReport(
         ours.rows(),
         ours.blankRows(),
@@ -233,7 +234,7 @@ public final class OverlapAudit {
     };
   }
 
-  private List<Unmatched> unmatched(BitSet matched, int most) {
+  private List<Unmatched> unmatched(BitSet matched, List<NormaliseStep> steps, int most) {
     List<Integer> keys = new ArrayList<>();
     for (int key = matched.nextClearBit(0);
         key < ours.size();
@@ -245,23 +246,37 @@ public final class OverlapAudit {
     if (keys.isEmpty() || most == 0) {
       return List.of();
     }
-    List<String> reference = new ArrayList<>(theirs.size());
+    List<String> shown = new ArrayList<>(theirs.size());
+    List<String> compared = new ArrayList<>(theirs.size());
     for (int key = 0; key < theirs.size(); key++) {
-      reference.add(theirs.shown(key));
+      shown.add(theirs.shown(key));
+      compared.add(compared(theirs, key, steps));
     }
-    NearMisses near = new NearMisses(reference);
+    List<Integer> told = keys.subList(0, Math.min(most, keys.size()));
+    List<List<NearMiss>> near =
+        new NearKeys(compared, shown)
+            .nearest(told.stream().map(key -> compared(ours, key, steps)).toList(), MOST_NEAR);
     List<Unmatched> unmatched = new ArrayList<>();
-    for (int key : keys.subList(0, Math.min(most, keys.size()))) {
-      String shown = ours.shown(key);
+    for (int i = 0; i < told.size(); i++) {
+      int key = told.get(i);
       unmatched.add(
           new Unmatched(
-              shown,
-              ours.count(key),
-              ours.sum(key),
-              ours.firstRow(key),
-              near.of(shown.strip(), MOST_NEAR)));
+              ours.shown(key), ours.count(key), ours.sum(key), ours.firstRow(key), near.get(i)));
     }
     return unmatched;
+  }
+
+  /** A key as it is compared: the steps applied to each of its parts. */
+  private static String compared(DistinctKeys keys, int key, List<NormaliseStep> steps) {
+    StringBuilder compared = new StringBuilder();
+    for (int part = 0; part < keys.parts(); part++) {
+      String text = keys.part(key, part);
+      for (NormaliseStep step : steps) {
+        text = step.apply(text);
+      }
+      compared.append(part == 0 ? "" : NearKeys.PART).append(text);
+    }
+    return compared.toString();
   }
 
   @Override

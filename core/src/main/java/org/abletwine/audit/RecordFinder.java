@@ -9,7 +9,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.match.NearMiss;
-import org.abletwine.match.index.NearMisses;
+import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
@@ -176,7 +176,7 @@ public final class RecordFinder {
     }
     List<String> keys = new ArrayList<>();
     values.keySet().forEach(key -> keys.add(String.valueOf(key)));
-    return new NearMisses(keys).of(value.strip(), NEAR);
+    return new NearKeys(keys).search().nearest(value.strip(), NEAR);
   }
 
   @Override

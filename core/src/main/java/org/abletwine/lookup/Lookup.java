@@ -242,6 +242,15 @@ public final class Lookup implements RunStep {
     return key;
   }
 
+  /**
+   * Returns the normalise steps of a part of the key, in their order.
+   *
+   * @param part one of the key's parts
+   */
+  public List<NormaliseStep> steps(KeyPart part) {
+    return List.copyOf(KeyLayout.steps(this, part));
+  }
+
   /** Returns the condition on the rows of the reference, or null. */
   public @Nullable String condition() {
     return where == null ? null : where.toString();

@@ -11,13 +11,16 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.formats.csv.CsvRows;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
-import org.abletwine.match.index.NearMisses;
+import org.abletwine.match.near.NearKeys;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -29,28 +32,44 @@ import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The draft of corrections a run proposes: unmatched keys of one part, each with the reference key
- * most like it, for a person to accept or not. Lines of an earlier draft that were decided are kept
- * as they are, and their keys are not proposed again.
+ * The draft of corrections a run proposes: every unmatched key of one part, with the reference key
+ * that a person would take for the one meant, for them to accept or not. Those that stand out come
+ * first, then the largest. Lines of an earlier draft that were decided are kept as they are, and
+ * their keys are not proposed again; where the plan reads the draft, lines that stood out are kept
+ * too once their key is unmatched no more, since they may be the reason.
  */
 final class CorrectionsDraft implements Exceptions {
   private static final int MOST_KEYS = 100_000;
   private static final String[] HEADER = {
-    "column", "written", "meant", "similarity", "rows", "measure", "accept"
+    "column", "written", "meant", "likeness", "judged", "rows", "measure", "accept"
   };
+  private static final int WRITTEN = 1;
+  private static final int MEANT = 2;
+  private static final int JUDGED = 4;
+  private static final int ROWS = 5;
+  private static final int MEASURE = 6;
+  private static final int ACCEPT = 7;
+  private static final String CLEAR = "clear";
 
   private final Path target;
   private final Map<String, Lookup> lookups;
+  private final boolean used;
   private final Map<String, Map<String, Unmatched>> unmatched = new LinkedHashMap<>();
 
   /**
    * @param target the draft
-   * @param lookups the lookups by name; those with keys of several parts are passed over
+   * @param lookups the lookups by name; those with keys of several parts or with a rule are passed
+   *     over
+   * @param used whether the plan reads the draft, so that a line may be why its key is found
    */
-  CorrectionsDraft(Path target, Map<String, Lookup> lookups) {
+  CorrectionsDraft(Path target, Map<String, Lookup> lookups, boolean used) {
+    this.used = used;
     this.target = target;
     this.lookups = new HashMap<>(lookups);
-    this.lookups.values().removeIf(lookup -> lookup.keyParts().size() != 1);
+    // What is found by a pattern or within a band is not misspelt.
+    this.lookups
+        .values()
+        .removeIf(lookup -> lookup.keyParts().size() != 1 || !lookup.keyParts().get(0).equal());
   }
 
   @Override
@@ -83,48 +102,137 @@ final class CorrectionsDraft implements Exceptions {
     }
   }
 
-  /** Writes the draft beside its target; the caller commits it. Returns the lines proposed. */
+  /** Writes the draft beside its target; the caller commits it. */
   Written write() {
-    List<String[]> decided = decided();
-    Set<String> known = new LinkedHashSet<>();
-    decided.forEach(line -> known.add(line[0] + "\n" + line[1]));
     List<String[]> proposed = new ArrayList<>();
-    unmatched.forEach((step, keys) -> propose(step, keys, known, proposed));
-    proposed.sort(Comparator.comparingLong((String[] line) -> Long.parseLong(line[4])).reversed());
+    Doubtful doubtful = new Doubtful();
+    List<String[]> before = before();
+    Set<String> decided = new LinkedHashSet<>();
+    before.stream().filter(CorrectionsDraft::decided).forEach(line -> decided.add(name(line)));
+    for (Map.Entry<String, Lookup> one : lookups.entrySet()) {
+      Map<String, Unmatched> keys = unmatched.getOrDefault(one.getKey(), Map.of());
+      propose(one.getValue(), keys, decided, before, proposed, doubtful);
+    }
+    proposed.sort(
+        Comparator.comparing((String[] line) -> !line[JUDGED].equals(CLEAR))
+            .thenComparing(CorrectionsDraft::measure, Comparator.reverseOrder())
+            .thenComparing(line -> Long.parseLong(line[ROWS]), Comparator.reverseOrder()));
+    Set<String> again = new LinkedHashSet<>();
+    proposed.forEach(line -> again.add(name(line)));
+    List<String[]> kept =
+        before.stream()
+            .filter(
+                line ->
+                    decided(line)
+                        || used && line[JUDGED].equals(CLEAR) && !again.contains(name(line)))
+            .toList();
     CsvRows rows = new CsvRows(target, HEADER);
-    decided.forEach(rows::row);
+    kept.forEach(rows::row);
     proposed.forEach(rows::row);
-    return new Written(rows, proposed.size(), decided.size());
+    long clear = proposed.stream().filter(line -> line[JUDGED].equals(CLEAR)).count();
+    return new Written(rows, proposed.size(), clear, kept.size(), doubtful.told());
   }
 
-  /** A draft not yet moved into place. */
-  record Written(CsvRows rows, int proposed, int kept) {}
+  private static String name(String[] line) {
+    return line[0] + "\n" + line[WRITTEN];
+  }
+
+  private static boolean decided(String[] line) {
+    return !line[ACCEPT].isBlank();
+  }
+
+  private static BigDecimal measure(String[] line) {
+    BigDecimal measure = DecimalText.read(line[MEASURE]);
+    return measure == null ? BigDecimal.ZERO : measure;
+  }
+
+  /**
+   * A draft not yet moved into place.
+   *
+   * @param rows the file
+   * @param proposed lines proposed
+   * @param clear how many of them stand out
+   * @param kept lines of the draft before
+   * @param doubtful what is wrong with accepted lines, in words; empty for nothing
+   */
+  record Written(CsvRows rows, long proposed, long clear, long kept, String doubtful) {}
+
+  /** Accepted lines that mean what the reference has not. */
+  private static final class Doubtful {
+    private long lines;
+    private String first = "";
+
+    void add(String[] line, Lookup lookup) {
+      if (lines++ == 0) {
+        first = "\"" + line[MEANT] + "\" of " + lookup.reference().name();
+      }
+    }
+
+    String told() {
+      return lines == 0
+          ? ""
+          : lines
+              + (lines == 1 ? " accepted line means" : " accepted lines mean")
+              + " what the reference has not, such as "
+              + first;
+    }
+  }
 
   private void propose(
-      String step, Map<String, Unmatched> keys, Set<String> known, List<String[]> proposed) {
-    Lookup lookup = lookups.get(step);
-    if (lookup == null) {
+      Lookup lookup,
+      Map<String, Unmatched> keys,
+      Set<String> decided,
+      List<String[]> before,
+      List<String[]> proposed,
+      Doubtful doubtful) {
+    KeyPart part = lookup.keyParts().get(0);
+    String column = part.ours();
+    List<String> wanted =
+        keys.keySet().stream().filter(key -> !decided.contains(column + "\n" + key)).toList();
+    List<String[]> accepted =
+        before.stream()
+            .filter(line -> line[0].equals(column) && decided(line))
+            .filter(line -> !line[ACCEPT].equalsIgnoreCase("no"))
+            .toList();
+    if (wanted.isEmpty() && accepted.isEmpty()) {
       return;
     }
-    String column = lookup.keyParts().get(0).ours();
-    NearMisses near = new NearMisses(List.copyOf(keysOf(lookup)));
-    keys.forEach(
-        (key, rows) -> {
-          if (!known.contains(column + "\n" + key)) {
-            for (NearMiss miss : near.of(key.strip(), 1)) {
-              proposed.add(
-                  new String[] {
-                    column,
-                    key,
-                    miss.key(),
-                    String.format(Locale.ROOT, "%.3f", miss.similarity()),
-                    Long.toString(rows.rows),
-                    rows.measured(),
-                    ""
-                  });
-            }
-          }
-        });
+    List<NormaliseStep> steps = lookup.steps(part);
+    List<String> shown = List.copyOf(keysOf(lookup));
+    List<String> compared = shown.stream().map(key -> compared(key, steps)).toList();
+    Set<String> known = Set.copyOf(compared);
+    accepted.stream()
+        .filter(line -> !known.contains(compared(line[MEANT], steps)))
+        .forEach(line -> doubtful.add(line, lookup));
+    List<List<NearMiss>> near =
+        wanted.isEmpty()
+            ? List.of()
+            : new NearKeys(compared, shown)
+                .nearest(wanted.stream().map(key -> compared(key, steps)).toList(), 1);
+    for (int i = 0; i < wanted.size(); i++) {
+      Unmatched rows = Objects.requireNonNull(keys.get(wanted.get(i)));
+      NearMiss miss = near.get(i).isEmpty() ? null : near.get(i).get(0);
+      proposed.add(
+          new String[] {
+            column,
+            wanted.get(i),
+            miss == null ? "" : miss.key(),
+            miss == null ? "" : String.format(Locale.ROOT, "%.2f", miss.likeness()),
+            miss == null ? "none" : miss.clear() ? CLEAR : miss.weak() ? "weak" : "likely",
+            Long.toString(rows.rows),
+            rows.measured(),
+            ""
+          });
+    }
+  }
+
+  /** A key as it is compared. */
+  private static String compared(String key, List<NormaliseStep> steps) {
+    String text = key.strip();
+    for (NormaliseStep step : steps) {
+      text = step.apply(text);
+    }
+    return text;
   }
 
   /** The keys that a lookup can find: those of rows that its condition lets pass. */
@@ -163,8 +271,8 @@ final class CorrectionsDraft implements Exceptions {
     }
   }
 
-  /** Lines of an earlier draft in which a person has filled in accept. */
-  private List<String[]> decided() {
+  /** Lines of an earlier draft that a person has decided, or that stand out. */
+  private List<String[]> before() {
     List<String[]> lines = new ArrayList<>();
     if (!Files.exists(target)) {
       return lines;
@@ -191,7 +299,7 @@ final class CorrectionsDraft implements Exceptions {
             @Nullable String cell = batch.column(columns[i]).get(row);
             line[i] = cell == null ? "" : cell;
           }
-          if (!line[HEADER.length - 1].isBlank()) {
+          if (decided(line) || line[JUDGED].equals(CLEAR)) {
             lines.add(line);
           }
         });
@@ -201,7 +309,7 @@ final class CorrectionsDraft implements Exceptions {
   /** Refuses early what would only fail at the end. */
   void check() {
     try {
-      decided();
+      before();
     } catch (DataException e) {
       throw new SettingException("outputs, corrections: " + e.getMessage());
     }

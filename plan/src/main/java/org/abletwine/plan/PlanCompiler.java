@@ -108,7 +108,21 @@ final class PlanCompiler {
         plan.outputs(),
         new Expectations(plan.expect(), referenceOf),
         OutputPaths.of(plan),
-        !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty());
+        !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty(),
+        usesDraft());
+  }
+
+  /** Whether the draft of corrections that is written is one of the tables that are read. */
+  private boolean usesDraft() {
+    Path draft = plan.outputs().corrections();
+    return draft != null
+        && plan.references().values().stream()
+            .flatMap(reference -> reference.table().files().stream())
+            .anyMatch(file -> same(file, draft));
+  }
+
+  private static boolean same(Path one, Path other) {
+    return one.toAbsolutePath().normalize().equals(other.toAbsolutePath().normalize());
   }
 
   /** A step and where it stands in the plan. */

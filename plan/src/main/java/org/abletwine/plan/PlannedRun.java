@@ -41,6 +41,7 @@ public final class PlannedRun {
   private final List<Path> files;
 
   private final boolean writes;
+  private final boolean usesDraft;
   private Map<String, String> parameters = Map.of();
 
   PlannedRun(
@@ -49,8 +50,10 @@ public final class PlannedRun {
       Outputs outputs,
       Expectations expectations,
       List<Path> files,
-      boolean writes) {
+      boolean writes,
+      boolean usesDraft) {
     this.writes = writes;
+    this.usesDraft = usesDraft;
     this.files = List.copyOf(files);
     this.expectations = expectations;
     this.enrichment = enrichment;
@@ -106,7 +109,9 @@ public final class PlannedRun {
       throw new SettingException(WRITES_NOTHING);
     }
     CorrectionsDraft draft =
-        outputs.corrections() == null ? null : new CorrectionsDraft(outputs.corrections(), lookups);
+        outputs.corrections() == null
+            ? null
+            : new CorrectionsDraft(outputs.corrections(), lookups, usesDraft);
     if (draft != null) {
       draft.check();
     }
@@ -201,9 +206,13 @@ public final class PlannedRun {
         outputs.corrections()
             + "  ("
             + written.proposed()
-            + " corrections proposed, "
+            + " unmatched keys, "
+            + written.clear()
+            + " with a clear correction, "
             + written.kept()
-            + " decided before; set accept to yes and use it with correct)");
+            + " lines kept"
+            + (written.doubtful().isEmpty() ? "" : "; " + written.doubtful())
+            + ")");
     return written.rows();
   }
 

@@ -60,7 +60,7 @@ class OutputFilesTest {
   private static final String LOOKUP = "{ lookup: r, bring: [name] }";
 
   private void emptyDraft() throws IOException {
-    write("draft.csv", "column,written,meant,similarity,rows,measure,accept");
+    write("draft.csv", "column,written,meant,likeness,judged,rows,measure,accept");
   }
 
   /** What is made of the rows, without the rows: the same as with them. */
@@ -125,25 +125,31 @@ class OutputFilesTest {
     run("", LOOKUP, "corrections: draft.csv");
     assertThat(Files.readAllLines(folder.resolve("draft.csv")))
         .containsExactly(
-            "column,written,meant,similarity,rows,measure,accept",
-            "code,Thistel,Thistle,0.971,2,30.0,",
-            "code,Mero,Merow,0.960,1,,");
+            "column,written,meant,likeness,judged,rows,measure,accept",
+            "code,Thistel,Thistle,0.72,clear,2,30.0,",
+            "code,Mero,Merow,0.78,clear,1,,",
+            "code,Q,,,none,1,1,");
   }
 
   @Test
   void linesDecidedEarlierAreKeptUsedAndNotProposedAgain() throws IOException {
     write(
         "draft.csv",
-        "column,written,meant,similarity,rows,measure,accept",
-        "code,Thistel,Thistle,0.971,2,30.0,yes",
-        "code,Mero,Merow,0.960,1,,no",
-        "code,Old,Thistle,0.9,1,,");
+        "column,written,meant,likeness,judged,rows,measure,accept",
+        "code,Thistel,Thistle,0.86,clear,2,30.0,yes",
+        "code,Mero,Merow,0.80,likely,1,,no",
+        "code,Old,Thistle,0.9,likely,1,,",
+        "code,Thistl,Thistle,0.93,clear,1,,",
+        "code,Never,Nowhere,0.93,likely,1,,yes");
     run("", "{ correct: code, using: draft }, " + LOOKUP, "corrections: draft.csv");
     assertThat(Files.readAllLines(folder.resolve("draft.csv")))
         .containsExactly(
-            "column,written,meant,similarity,rows,measure,accept",
-            "code,Thistel,Thistle,0.971,2,30.0,yes",
-            "code,Mero,Merow,0.960,1,,no");
+            "column,written,meant,likeness,judged,rows,measure,accept",
+            "code,Thistel,Thistle,0.86,clear,2,30.0,yes",
+            "code,Mero,Merow,0.80,likely,1,,no",
+            "code,Thistl,Thistle,0.93,clear,1,,",
+            "code,Never,Nowhere,0.93,likely,1,,yes",
+            "code,Q,,,none,1,1,");
     assertThat(Files.readString(folder.resolve("o.csv")))
         .contains("2,Thistle,20.5,T\n")
         .contains("5,Mero,x,\n");

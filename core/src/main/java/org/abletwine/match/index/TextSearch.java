@@ -11,13 +11,12 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.match.MatchRule;
-import org.abletwine.match.NearMiss;
 import org.abletwine.table.batch.CellVector;
 
 /**
  * Texts in the reference, searched with our value: as a pattern, or for the most similar. Each
  * distinct value is searched for once and remembered. A search goes through the texts of its
- * partition; for similarity, through those that may be similar enough (see {@link NearMisses}).
+ * partition; for similarity, through those that may be similar enough (see {@link SimilarKeys}).
  */
 final class TextSearch implements RuleIndex {
   private static final long serialVersionUID = 1L;
@@ -28,7 +27,7 @@ final class TextSearch implements RuleIndex {
   private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
   private final Map<Integer, Integer> placeOf = new HashMap<>();
   private final InternedSets sets = new InternedSets();
-  private transient Map<Integer, NearMisses> near = new ConcurrentHashMap<>();
+  private transient Map<Integer, SimilarKeys> near = new ConcurrentHashMap<>();
   private transient Map<Value, Integer> remembered = new ConcurrentHashMap<>();
 
   private record Value(int partition, String text) {}
@@ -101,9 +100,11 @@ final class TextSearch implements RuleIndex {
   }
 
   private List<String> similar(Value value, Map<String, int[]> texts) {
-    NearMisses misses =
-        near.computeIfAbsent(value.partition(), p -> new NearMisses(List.copyOf(texts.keySet())));
-    return misses.mostSimilar(value.text(), rule.atLeast()).stream().map(NearMiss::key).toList();
+    SimilarKeys keys =
+        near.computeIfAbsent(value.partition(), p -> new SimilarKeys(List.copyOf(texts.keySet())));
+    return keys.mostSimilar(value.text(), rule.atLeast()).stream()
+        .map(SimilarKeys.Similar::key)
+        .toList();
   }
 
   @Override

@@ -3,15 +3,10 @@ package org.abletwine.match.index;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
 import java.util.TreeSet;
-import org.abletwine.match.NearMiss;
 import org.abletwine.table.text.Utf8;
-import org.apache.commons.text.similarity.JaroWinklerSimilarity;
-import org.junit.jupiter.api.Tag;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -52,46 +47,6 @@ class AutomatonTest {
         }
       }
       assertThat(found).as(literals + " in " + text).isEqualTo(expected);
-    }
-  }
-
-  /** A single slip anywhere in a key is found among many. */
-  @Tag("oracle")
-  @Test
-  void oneSlipIsFoundAmongManyKeys() {
-    Random random = new Random(3);
-    List<String> keys = new ArrayList<>();
-    for (int i = 0; i < 20_000; i++) {
-      keys.add(
-          String.format("%06d%c", random.nextInt(1_000_000), (char) ('A' + random.nextInt(26))));
-    }
-    NearMisses misses = new NearMisses(keys);
-    int found = 0;
-    for (int i = 0; i < 300; i++) {
-      String key = keys.get(random.nextInt(keys.size()));
-      int at = random.nextInt(key.length());
-      String slip = key.substring(0, at) + "#" + key.substring(at + 1);
-      found += misses.of(slip, 3).stream().anyMatch(miss -> miss.key().equals(key)) ? 1 : 0;
-    }
-    assertThat(found).isGreaterThan(285);
-  }
-
-  @Test
-  void amongFewKeysTheNearestAreThoseOfTryingEach() {
-    Random random = new Random(4);
-    JaroWinklerSimilarity similarity = new JaroWinklerSimilarity();
-    List<String> keys = new ArrayList<>();
-    for (int i = 0; i < 40; i++) {
-      keys.add(word(random, 9) + i);
-    }
-    NearMisses misses = new NearMisses(keys);
-    for (int i = 0; i < 100; i++) {
-      String key = word(random, 9) + random.nextInt(40);
-      List<NearMiss> near = misses.of(key, 3);
-      assertThat(near).isSortedAccordingTo(Comparator.comparing(NearMiss::similarity).reversed());
-      for (NearMiss miss : near) {
-        assertThat(miss.similarity()).isEqualTo(similarity.apply(key, miss.key()));
-      }
     }
   }
 }

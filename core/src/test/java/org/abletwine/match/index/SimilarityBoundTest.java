@@ -7,7 +7,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
-import org.abletwine.match.NearMiss;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -50,7 +49,7 @@ class SimilarityBoundTest {
       different.add(name(random) + random.nextInt(40));
     }
     List<String> keys = new ArrayList<>(different);
-    NearMisses near = new NearMisses(keys);
+    SimilarKeys near = new SimilarKeys(keys);
     for (int i = 0; i < 60; i++) {
       String text = slipped(random, keys.get(random.nextInt(keys.size())));
       double atLeast = 0.7 + random.nextInt(30) / 100.0;
@@ -66,7 +65,7 @@ class SimilarityBoundTest {
       }
       assertThat(near.mostSimilar(text, atLeast))
           .as("%s at least %s", text, atLeast)
-          .extracting(NearMiss::key)
+          .extracting(SimilarKeys.Similar::key)
           .containsExactlyInAnyOrderElementsOf(expected);
     }
   }
@@ -113,9 +112,9 @@ class SimilarityBoundTest {
   @Test
   void longTextsAreAlwaysCompared() {
     String same = "a".repeat(40);
-    NearMisses near = new NearMisses(List.of(same, "b".repeat(40), ""));
+    SimilarKeys near = new SimilarKeys(List.of(same, "b".repeat(40), ""));
     assertThat(near.mostSimilar("a".repeat(39), 0.9))
-        .extracting(NearMiss::key)
+        .extracting(SimilarKeys.Similar::key)
         .containsExactly(same);
     assertThat(near.mostSimilar("zzz", 0.9)).isEmpty();
   }

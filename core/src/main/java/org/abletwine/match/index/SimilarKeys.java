@@ -6,25 +6,21 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import org.abletwine.match.NearMiss;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
-import org.apache.commons.text.similarity.LevenshteinDistance;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the reference keys most like a key that did not match.
+ * Finds the reference keys most similar to a text, by Jaro-Winkler.
  *
- * <p>Comparing every key with every other is out of the question for 100,000 against 1,000,000, so
- * candidates are blocked by the sorted neighbourhood method (Hernández and Stolfo, 1995): the
- * reference keys are sorted in three orders (as they are, from the back, and by their first half
- * and then from the back), and only the neighbours of a key's place in each order are compared. A
- * slip near the end, near the beginning or in the second half leaves the right key close by in one
- * of them; two slips far apart may be missed. Of these, keys few edits away are near: those with
- * the fewest edits first (two neighbouring characters that changed places are one), then the more
- * similar by Jaro-Winkler, from 0 to 1. Immutable; safe to share between threads.
+ * <p>Up to 10,000 keys all that could be it are compared. Beyond that comparing every key with
+ * every other is out of the question, so candidates are blocked by the sorted neighbourhood method
+ * (Hernández and Stolfo, 1995): the reference keys are sorted in three orders (as they are, from
+ * the back, and by their first half and then from the back), and only the neighbours of a key's
+ * place in each order are compared. A slip near the end, near the beginning or in the second half
+ * leaves the right key close by in one of them; two slips far apart may be missed. Immutable; safe
+ * to share between threads.
  */
-public final class NearMisses {
-  private static final int CHARACTERS_PER_EDIT = 4;
+public final class SimilarKeys {
   private static final int NEIGHBOURS = 10;
   private static final int FEW = 10_000;
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
@@ -37,7 +33,7 @@ public final class NearMisses {
   /**
    * @param keys the reference keys
    */
-  public NearMisses(List<String> keys) {
+  public SimilarKeys(List<String> keys) {
     this.keys = keys.toArray(String[]::new);
     for (int order = 0; order < orders.length; order++) {
       sort(order);
@@ -72,52 +68,6 @@ public final class NearMisses {
   }
 
   /**
-   * The nearest reference keys.
-   *
-   * @param key the key that did not match
-   * @param most how many at most
-   * @return the nearest, fewest edits first; empty when none is a few edits away
-   */
-  public List<NearMiss> of(String key, int most) {
-    Set<Integer> candidates = candidates(key);
-    LevenshteinDistance edits =
-        new LevenshteinDistance(Math.max(1, key.length() / CHARACTERS_PER_EDIT));
-    List<Edited> near = new ArrayList<>();
-    for (int candidate : candidates) {
-      String other = keys[candidate];
-      int count = swapped(key, other) ? 1 : edits.apply(key, other);
-      if (count >= 0) {
-        near.add(new Edited(count, new NearMiss(other, SIMILARITY.apply(key, other))));
-      }
-    }
-    near.sort(
-        Comparator.comparingInt(Edited::edits)
-            .thenComparing(
-                Edited::miss, Comparator.comparingDouble(NearMiss::similarity).reversed())
-            .thenComparing(one -> one.miss().key()));
-    return near.stream().limit(most).map(Edited::miss).toList();
-  }
-
-  /** A near key and how many edits away it is. */
-  private record Edited(int edits, NearMiss miss) {}
-
-  /** Whether two neighbouring characters changed places: one slip, though two edits. */
-  private static boolean swapped(String one, String other) {
-    int length = one.length();
-    if (length != other.length()) {
-      return false;
-    }
-    int at = 0;
-    while (at < length && one.charAt(at) == other.charAt(at)) {
-      at++;
-    }
-    return at + 1 < length
-        && one.charAt(at) == other.charAt(at + 1)
-        && one.charAt(at + 1) == other.charAt(at)
-        && one.regionMatches(at + 2, other, at + 2, length - at - 2);
-  }
-
-  /**
    * The most similar keys: one, or several that are equally similar. Up to 10,000 keys all that
    * could be it are compared, beyond that the neighbours.
    *
@@ -125,8 +75,8 @@ public final class NearMisses {
    * @param atLeast the least similarity, 0 to 1
    * @return the most similar, by themselves; empty when none is similar enough
    */
-  public List<NearMiss> mostSimilar(String key, double atLeast) {
-    List<NearMiss> best = new ArrayList<>();
+  public List<Similar> mostSimilar(String key, double atLeast) {
+    List<Similar> best = new ArrayList<>();
     // The neighbours first: what is most similar is mostly among them, and then few others can be.
     Set<Integer> neighbours = candidates(key);
     neighbours.forEach(i -> compare(key, keys[i], atLeast, best));
@@ -140,22 +90,30 @@ public final class NearMisses {
         }
       }
     }
-    best.sort(Comparator.comparing(NearMiss::key));
+    best.sort(Comparator.comparing(Similar::key));
     return best;
   }
 
-  private static double wanted(double atLeast, List<NearMiss> best) {
+  /**
+   * A similar key.
+   *
+   * @param key the key
+   * @param similarity from 0 to 1
+   */
+  public record Similar(String key, double similarity) {}
+
+  private static double wanted(double atLeast, List<Similar> best) {
     return best.isEmpty() ? atLeast : best.get(0).similarity();
   }
 
-  private static void compare(String key, String other, double atLeast, List<NearMiss> best) {
+  private static void compare(String key, String other, double atLeast, List<Similar> best) {
     double similarity = SIMILARITY.apply(key, other);
     double wanted = wanted(atLeast, best);
     if (similarity > wanted) {
       best.clear();
     }
     if (similarity >= wanted) {
-      best.add(new NearMiss(other, similarity));
+      best.add(new Similar(other, similarity));
     }
   }
 
@@ -181,6 +139,6 @@ public final class NearMisses {
 
   @Override
   public String toString() {
-    return "NearMisses[" + keys.length + " keys]";
+    return "SimilarKeys[" + keys.length + " keys]";
   }
 }
