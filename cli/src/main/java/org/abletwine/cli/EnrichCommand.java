@@ -95,7 +95,7 @@ final class EnrichCommand implements Callable<Integer> {
       defaultValue = "flag",
       description =
           "For keys on several reference rows that disagree: flag, first, last, newest-by: COLUMN,"
-              + " longest (of patterns) or expand (a row for each). Default: ${DEFAULT-VALUE}.")
+              + " longest (of patterns) or each (a row for each). Default: ${DEFAULT-VALUE}.")
   private String several;
 
   @Option(

@@ -32,13 +32,13 @@ final class LookupNotes {
                       ? " and agree, counted as one"
                       : " that agree, counted as one"));
     }
-    if (lookup.fits().rowsIfExpanded() > lookup.rows()
+    if (lookup.fits().rowsIfEach() > lookup.rows()
         && lookup.reference().duplicatesDropped() == 0
-        && lookup.fits().expanded() == 0) {
+        && lookup.fits().added() == 0) {
       notes.add(
           where
               + "some keys fit several rows; a row for each would make "
-              + RunSummary.count(lookup.fits().rowsIfExpanded())
+              + RunSummary.count(lookup.fits().rowsIfEach())
               + " of "
               + RunSummary.rows(lookup.rows()));
     }
@@ -103,10 +103,10 @@ final class LookupNotes {
       notes.add(
           where + constant + " on every matched row; is this the right key and the right column?");
     }
-    if (lookup.fits().expanded() > 0) {
+    if (lookup.fits().added() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.fits().expanded())
+              + RunSummary.rows(lookup.fits().added())
               + " more came out, one for each row of "
               + lookup.reference().name()
               + " that a key fits, as the plan says");
@@ -130,7 +130,7 @@ final class LookupNotes {
   }
 
   private static String chosen(LookupFigures lookup) {
-    if (lookup.fits().expanded() > 0) {
+    if (lookup.fits().added() > 0) {
       return "each of them comes out";
     }
     return lookup.fits().picked() > 0

@@ -25,7 +25,7 @@ import picocli.CommandLine.Spec;
       "  able-twine run harvest.plan.yaml --preview 5"
     })
 final class RunCommand implements Callable<Integer> {
-  private static final int EXPECTATION = 3;
+  private static final int CONTROL = 3;
 
   @Spec private CommandSpec spec;
 
@@ -40,7 +40,7 @@ final class RunCommand implements Callable<Integer> {
 
   @Option(
       names = "--lenient",
-      description = "Only report expectations that do not hold; the exit status stays 0.")
+      description = "Only report controls that do not hold; the exit status stays 0.")
   private boolean lenient;
 
   @Mixin private PlanOptions options;
@@ -64,7 +64,7 @@ final class RunCommand implements Callable<Integer> {
     PlannedRun.Result result = run.run(TerminalProgress.create());
     Results.print(
         result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
-    return result.record().holds() || lenient ? 0 : EXPECTATION;
+    return result.record().holds() || lenient ? 0 : CONTROL;
   }
 
   private void preview(PlannedRun run) {

@@ -36,7 +36,7 @@ final class RunSummary {
     summary.nulls();
     DerivedLines.lines(run, colour, summary.lines);
     summary.notes();
-    ExpectationLines.lines(run, colour, summary.lines);
+    ControlLines.lines(run, colour, summary.lines);
     return summary.lines;
   }
 
@@ -181,11 +181,11 @@ final class RunSummary {
   private void notes() {
     List<String> notes = new ArrayList<>();
     run.lookups().forEach(lookup -> notes.addAll(LookupNotes.of(lookup)));
-    boolean expanded = run.lookups().stream().anyMatch(lookup -> lookup.fits().expanded() > 0);
+    boolean added = run.lookups().stream().anyMatch(lookup -> lookup.fits().added() > 0);
     for (String above : run.aboveControlTotals()) {
       notes.add(
           above
-              + (expanded
+              + (added
                   ? ": a lookup made several rows of one; is its key right?"
                   : ": rows were left out or the column was changed in between"));
     }

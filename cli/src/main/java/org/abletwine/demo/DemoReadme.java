@@ -39,7 +39,7 @@ final class DemoReadme {
         .forEach((trouble, count) -> page.append("| " + trouble + " | " + count + " |\n"));
     page.append(
         "\nRun it again with `able-twine run harvest.plan.yaml`. `intake-check.plan.yaml` is a small"
-            + " plan whose expectations do not hold: it ends with status 3. `month-end.plan.yaml` reads"
+            + " plan whose controls do not hold: it ends with status 3. `month-end.plan.yaml` reads"
             + " a zipped month, a workbook, a database and objects, and writes a workbook of several"
             + " sheets; `--set month=2026-08` runs it for the next month.\n");
     return page.toString();

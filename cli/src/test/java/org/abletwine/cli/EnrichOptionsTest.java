@@ -60,7 +60,7 @@ class EnrichOptionsTest {
             "4,,oats,50,soon,,blank-key"),
         gives(
             "g.csv",
-            "--key code=id --bring name --several expand --normalise trim,ignore-case --unmatched drop",
+            "--key code=id --bring name --several each --normalise trim,ignore-case --unmatched drop",
             "1,a1,oats,15,2026-07-01,Ash",
             "1,a1,oats,15,2026-07-01,Alder",
             "2, A1,oats,5,2026-08-01,Ash",

@@ -48,7 +48,7 @@ class TerminalTest {
           - lookup: growers
             key: "\\"grower\\e]0;owned\\a\\" = no"
             bring: [ "\\"name\\e[2J\\x9b31m\\u202e\\" as name" ]
-        expect: { unique: [growers] }
+        controls: { unique: [growers] }
         outputs: { enriched: out.csv, exceptions: e.csv }
         """);
   }

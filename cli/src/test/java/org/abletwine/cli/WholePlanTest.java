@@ -11,7 +11,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Rules, chains, computing and expectations through the command line, on the demo data. */
+/** Rules, chains, computing and controls through the command line, on the demo data. */
 class WholePlanTest {
   @TempDir private Path demo;
 
@@ -41,7 +41,7 @@ class WholePlanTest {
     Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--json");
     JsonNode record = new ObjectMapper().readTree(gave.out());
     assertThat(gave.status()).isZero();
-    assertThat(record.at("/expectations_hold").asBoolean()).isTrue();
+    assertThat(record.at("/controls_hold").asBoolean()).isTrue();
     String total = record.at("/control_totals/1/total").asText();
     assertThat(record.at("/rollups/0/grand_total/0").asText()).isEqualTo(total);
     record
@@ -60,7 +60,7 @@ class WholePlanTest {
   }
 
   @Test
-  void anExpectationThatDoesNotHoldEndsWithStatusThree() throws IOException {
+  void aControlThatDoesNotHoldEndsWithStatusThree() throws IOException {
     Cli.Gave gave = Cli.run("run", file("intake-check.plan.yaml"));
     assertThat(gave.status()).isEqualTo(3);
     assertThat(gave.out())
@@ -175,7 +175,7 @@ class WholePlanTest {
   }
 
   @Test
-  void expandAggregatesAndOtherwise() throws IOException {
+  void eachAggregatesAndOtherwise() throws IOException {
     Files.writeString(demo.resolve("t.csv"), "k\na\nb\nc\n");
     Files.writeString(demo.resolve("r.csv"), "k,v\na,1\na,2.5\nb,7\n");
     Files.writeString(demo.resolve("old.csv"), "k,v\nc,0\n");
@@ -185,7 +185,7 @@ class WholePlanTest {
         plan(
             references,
             "steps:",
-            "  - { lookup: r, key: k, bring: [v], several: expand, mark: m,",
+            "  - { lookup: r, key: k, bring: [v], several: each, mark: m,",
             "      otherwise: [{ reference: old, key: k, bring: [v] }] }",
             out),
         0);
@@ -235,7 +235,7 @@ class WholePlanTest {
                     "    bring: [v as v2]",
                     "  - compute: { z: x + w, q: upper(x) + 1 }",
                     "  - keep: x",
-                    "expect: { matched: { rr: 9% }, rows: some, that: [x > 0] }",
+                    "controls: { matched: { rr: 9% }, rows: some, that: [x > 0] }",
                     "outputs: { enriched: o.csv }")
                 .toString());
     assertThat(gave.status()).isEqualTo(2);
@@ -350,7 +350,7 @@ class WholePlanTest {
     Path plan =
         plan(
             "references: { r: { file: r.csv } }",
-            "steps: [ { lookup: r, key: kind, bring: [name], several: expand } ]",
+            "steps: [ { lookup: r, key: kind, bring: [name], several: each } ]",
             "outputs: { enriched: out/e.csv, rollups: [ { by: [name], totals: [kg] } ] }");
     assertThat(run(plan, 0).at("/above_control_totals/0").asText())
         .contains("kg adds up to 26, and its control total before the lookups is 16");

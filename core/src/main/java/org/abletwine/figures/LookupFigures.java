@@ -114,12 +114,11 @@ public record LookupFigures(
    *     take the place of keys on several rows
    * @param combined whether aggregates put together the rows that one key fits
    * @param picked matched rows for which the plan chose one of several that disagree
-   * @param rowsIfExpanded rows there would be if every row came out once for each reference row its
-   *     key fits; the same as {@code rows} when no key fits several
-   * @param expanded rows that came out beyond the first, because the plan takes every reference row
+   * @param rowsIfEach rows there would be if every row came out once for each reference row its key
+   *     fits; the same as {@code rows} when no key fits several
+   * @param added rows that came out beyond the first, because the plan takes every reference row
    */
-  public record Fits(
-      boolean byRule, boolean combined, long picked, long rowsIfExpanded, long expanded) {}
+  public record Fits(boolean byRule, boolean combined, long picked, long rowsIfEach, long added) {}
 
   /**
    * Why an attribute is null, over all rows that reached the lookup. Each row whose attribute came

@@ -24,7 +24,7 @@ import java.util.Map;
  * @param measure the column totalled beside the outcomes; empty for none
  * @param parameters the values that were given for what the plan leaves open, by name
  * @param remarks what a person should know about the tables that were read, each with its table
- * @param expectations what the plan expects, judged; empty when it expects nothing
+ * @param controls what the plan expects, judged; empty when it expects nothing
  */
 public record RunRecord(
     String title,
@@ -39,7 +39,7 @@ public record RunRecord(
     String measure,
     Map<String, String> parameters,
     List<String> remarks,
-    List<Expectation> expectations) {
+    List<Control> controls) {
 
   /** Copies the lists. */
   public RunRecord {
@@ -47,16 +47,16 @@ public record RunRecord(
     steps = List.copyOf(steps);
     parameters = Collections.unmodifiableMap(new LinkedHashMap<>(parameters));
     remarks = List.copyOf(remarks);
-    expectations = List.copyOf(expectations);
+    controls = List.copyOf(controls);
   }
 
   /**
    * Returns the record with what a plan adds to it.
    *
    * @param values the parameters of the run, by name
-   * @param judged the expectations
+   * @param judged the controls
    */
-  public RunRecord with(Map<String, String> values, List<Expectation> judged) {
+  public RunRecord with(Map<String, String> values, List<Control> judged) {
     return new RunRecord(
         title,
         transactions,
@@ -73,9 +73,9 @@ public record RunRecord(
         judged);
   }
 
-  /** Returns whether all expectations hold. */
+  /** Returns whether all controls hold. */
   public boolean holds() {
-    return expectations.stream().allMatch(Expectation::holds);
+    return controls.stream().allMatch(Control::holds);
   }
 
   /** Returns the figures of the lookups, in order. */

@@ -185,7 +185,7 @@ final class Choices implements Serializable {
   private int picked(int[] members) {
     return switch (rule) {
       case FLAG -> -1;
-      case FIRST, EXPAND -> members[0];
+      case FIRST, EACH -> members[0];
       case LAST -> members[members.length - 1];
       case NEWEST_BY -> newest == null ? -1 : newest.among(rows, members);
       case LONGEST -> longest(members);

@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * included. Serialisable, references included. Safe to share between threads.
  *
  * <p>Treatments that drop a row or end a run are the caller's here: the outcome says enough. Fills
- * apply. A lookup that gives a row for each match ({@code several: expand}) cannot be loaded.
+ * apply. A lookup that gives a row for each match ({@code several: each}) cannot be loaded.
  */
 public final class LoadedLookup
     implements Function<Map<String, @Nullable String>, LookupResult>, Serializable {

@@ -266,7 +266,7 @@ public final class Lookup implements RunStep {
    *
    * @return the loaded lookup; safe to share between threads
    * @throws org.abletwine.table.SettingException when the settings do not fit, or a key may give
-   *     several rows (several: expand)
+   *     several rows (several: each)
    * @throws org.abletwine.table.DataException when a reference cannot be read
    */
   public LoadedLookup load() {

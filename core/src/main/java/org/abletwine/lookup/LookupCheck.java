@@ -34,11 +34,11 @@ final class LookupCheck {
   }
 
   private static void oneRow(Lookup lookup) {
-    if (lookup.several.rule() == Several.Rule.EXPAND) {
+    if (lookup.several.rule() == Several.Rule.EACH) {
       throw new SettingException(
           "lookup "
               + lookup.name
-              + ": several: expand may give several rows for a key, and a lookup that is used one"
+              + ": several: each may give several rows for a key, and a lookup that is used one"
               + " record at a time answers with one; choose flag, first, last or newest-by, or run"
               + " it as a step");
     }
@@ -152,7 +152,7 @@ final class LookupCheck {
       throw new SettingException(
           where
               + ": several: longest chooses between patterns of theirs, and no key part has them;"
-              + " use flag, first, last, newest-by or expand");
+              + " use flag, first, last, newest-by or each");
     }
     if (lookup.several.column() != null) {
       require(lookup, lookup.several.column(), where + ", several");

@@ -30,10 +30,10 @@ final class LookupCounts {
   long rows;
 
   /** Rows that would come out more if every key gave all its rows. */
-  long expanding;
+  long adding;
 
   /** Rows that came out more. */
-  long expanded;
+  long added;
 
   /** Unmatched rows that would match a reference row left out by its condition. */
   long wouldMatch;
@@ -71,8 +71,8 @@ final class LookupCounts {
       measured[outcome].merge(other.measured[outcome]);
     }
     rows += other.rows;
-    expanding += other.expanding;
-    expanded += other.expanded;
+    adding += other.adding;
+    added += other.added;
     wouldMatch += other.wouldMatch;
     picked += other.picked;
     dropped += other.dropped;
@@ -118,8 +118,8 @@ final class LookupCounts {
             ruled,
             lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),
             picked,
-            rows + expanding,
-            expanded),
+            rows + adding,
+            added),
         matchedBy(gains),
         blankShares(),
         misses.figures(),

@@ -85,14 +85,14 @@ final class LookupTrace {
     } else {
       why = "the rows agree on everything brought";
     }
-    boolean expanded = from.expands && rows.length > 1 && from.reference.choices().conflicting(set);
+    boolean added = from.each && rows.length > 1 && from.reference.choices().conflicting(set);
     trace.note(
         "outcome",
         "matched "
-            + (aggregates || expanded
+            + (aggregates || added
                 ? ""
                 : "row " + from.reference.numbers().of(from.reference.rowAt(place)) + ", ")
-            + (expanded ? "every row, as several: expand says" : why));
+            + (added ? "every row, as several: each says" : why));
   }
 
   /** What the plan puts in place of null. */

@@ -33,7 +33,7 @@ final class LookupWorker implements StepWorker {
   private final boolean tells;
   private final boolean drops;
   private final Apart.@Nullable Part apart;
-  private final boolean expands;
+  private final boolean each;
   private final boolean fails;
   private int[] inLeftOut = new int[0];
 
@@ -51,7 +51,7 @@ final class LookupWorker implements StepWorker {
     apart = shared.apart().part();
     drops = treats(Treatment.Action.DROP);
     fails = treats(Treatment.Action.FAIL);
-    expands = List.of(sources).stream().anyMatch(from -> from.expands);
+    each = List.of(sources).stream().anyMatch(from -> from.each);
   }
 
   private boolean treats(Treatment.Action action) {
@@ -79,8 +79,8 @@ final class LookupWorker implements StepWorker {
         telling.trace(batch, row, wouldMatch(row));
       }
     }
-    if (expands) {
-      rows.expand(batch);
+    if (each) {
+      rows.addRows(batch);
     }
     gather(batch);
     if (lookup.mark != null) {

@@ -22,7 +22,7 @@ final class Settled {
   static final int NO_SET = -1;
 
   /** Rows that one batch may become: all of them are in memory at once. */
-  private static final int MOST_EXPANDED = 10_000_000;
+  private static final int MOST_ADDED = 10_000_000;
 
   private static final int[] ITSELF = {0};
 
@@ -76,7 +76,7 @@ final class Settled {
   /** Takes a row of a set, by the rule of its source. */
   private byte fromSet(int from, int row, int of) {
     Choices choices = sources[from].reference.choices();
-    counts.expanding += sources[from].reference.finder().sets().size(of) - 1;
+    counts.adding += sources[from].reference.finder().sets().size(of) - 1;
     set[row] = of;
     place[row] = choices.place(of);
     if (place[row] == Choices.DISAGREE) {
@@ -126,16 +126,16 @@ final class Settled {
    * Repeats each row whose key fits rows that disagree, once for each of them, where the rule of
    * the reference that had them says so.
    */
-  void expand(Batch batch) {
+  void addRows(Batch batch) {
     Settled more = new Settled(lookup, sources, counts);
     int[] rows = new int[count];
     more.room(count);
     for (int row = 0; row < count; row++) {
       Source at = sourceOf(row);
       boolean several =
-          set[row] != NO_SET && at.expands && at.reference.choices().conflicting(set[row]);
+          set[row] != NO_SET && at.each && at.reference.choices().conflicting(set[row]);
       int[] members = several ? at.reference.finder().sets().rows(set[row]) : ITSELF;
-      if (more.count + members.length > MOST_EXPANDED) {
+      if (more.count + members.length > MOST_ADDED) {
         throw tooMany(batch, row, members.length);
       }
       if (more.count + members.length > rows.length) {
@@ -152,7 +152,7 @@ final class Settled {
     }
     if (more.count > count) {
       batch.pick(rows, more.count);
-      counts.expanded += more.count - count;
+      counts.added += more.count - count;
       take(more);
     }
   }
@@ -177,12 +177,12 @@ final class Settled {
     return new DataException(
         "lookup "
             + lookup
-            + ", several: expand: rows "
+            + ", several: each: rows "
             + batch.rowNumber(0)
             + " to "
             + batch.rowNumber(row)
             + " alone become more than "
-            + MOST_EXPANDED
+            + MOST_ADDED
             + " rows (row "
             + batch.rowNumber(row)
             + " fits "

@@ -27,7 +27,7 @@ public record Several(Rule rule, @Nullable String column) {
     /** Take the one with the longest pattern, the most specific; still ambiguous between equals. */
     LONGEST,
     /** Take all of them: the row comes out once for each. */
-    EXPAND
+    EACH
   }
 
   /** Bring nothing. The default. */
@@ -43,7 +43,7 @@ public record Several(Rule rule, @Nullable String column) {
   public static final Several LONGEST = new Several(Rule.LONGEST, null);
 
   /** Take all of them. */
-  public static final Several EXPAND = new Several(Rule.EXPAND, null);
+  public static final Several EACH = new Several(Rule.EACH, null);
 
   /**
    * Takes the newest.
@@ -66,7 +66,7 @@ public record Several(Rule rule, @Nullable String column) {
     if (word.startsWith(newest) && word.length() > newest.length()) {
       return newestBy(word.substring(newest.length()).strip());
     }
-    for (Several known : List.of(FLAG, FIRST, LAST, LONGEST, EXPAND)) {
+    for (Several known : List.of(FLAG, FIRST, LAST, LONGEST, EACH)) {
       if (known.toString().equals(word)) {
         return known;
       }
@@ -76,7 +76,7 @@ public record Several(Rule rule, @Nullable String column) {
             + word
             + "\"; "
             + NearestName.hint(
-                word, List.of("flag", "first", "last", "longest", "expand", "newest-by: COLUMN")));
+                word, List.of("flag", "first", "last", "longest", "each", "newest-by: COLUMN")));
   }
 
   @Override

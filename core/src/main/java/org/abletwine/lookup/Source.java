@@ -29,7 +29,7 @@ final class Source {
   long matched;
 
   /** Whether rows whose key fits several that disagree are repeated. */
-  final boolean expands;
+  final boolean each;
 
   /** Depends on loads made ahead of their use, so that the compiler keeps them. */
   long touched;
@@ -52,7 +52,7 @@ final class Source {
       @Nullable String[] emptyFills) {
     this.lookup = lookup;
     this.reference = reference;
-    this.expands = lookup.several.rule() == Several.Rule.EXPAND;
+    this.each = lookup.several.rule() == Several.Rule.EACH;
     this.probe = new KeyProbe(lookup, keyColumns);
     List<Attribute> inOrder = KeptColumns.inCellOrder(lookup.bring);
     attributeOf = inOrder.stream().mapToInt(a -> names.indexOf(a.as())).toArray();

@@ -12,8 +12,8 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
+import org.abletwine.derive.total.ControlThat;
 import org.abletwine.derive.total.ControlTotal;
-import org.abletwine.derive.total.ExpectThat;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
@@ -246,7 +246,7 @@ class RollupTest {
 
   private static StepFigures.Judged that(MemoryTable table, String condition) {
     return Enrichment.of(table)
-        .step(new ExpectThat(condition, Evaluation.STRICT))
+        .step(new ControlThat(condition, Evaluation.STRICT))
         .build()
         .writeTo(new ListSink())
         .of(StepFigures.Judged.class)

@@ -45,7 +45,7 @@ class StepPairsTest {
                   "text", fixes(), "written", "meant", true, null, List.of(Normalise.trim())),
           at -> Correction.of("code", fixes()),
           at -> lookup(at).key("code"),
-          at -> lookup(at).key("code").several(Several.EXPAND),
+          at -> lookup(at).key("code").several(Several.EACH),
           at ->
               lookup(at)
                   .key("code")

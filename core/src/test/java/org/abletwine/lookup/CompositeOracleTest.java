@@ -109,7 +109,7 @@ class CompositeOracleTest {
         Enrichment.of(ours).lookup(lookup.markAs("outcome")).build().writeTo(sink).lookups().get(0);
 
     long[] blank = new long[parts];
-    long expanded = 0;
+    long added = 0;
     long[] gained = new long[most + 1];
     for (int row = 0; row < ours.rowCount(); row++) {
       boolean anyBlank = false;
@@ -119,7 +119,7 @@ class CompositeOracleTest {
         anyBlank |= none;
       }
       List<Integer> rows = fitting(row);
-      expanded += Math.max(1, rows.size());
+      added += Math.max(1, rows.size());
       boolean agree =
           rows.stream()
               .allMatch(
@@ -138,7 +138,7 @@ class CompositeOracleTest {
       }
     }
     assertThat(figures.blankParts().stream().mapToLong(Share::rows).toArray()).isEqualTo(blank);
-    assertThat(figures.fits().rowsIfExpanded()).isEqualTo(expanded);
+    assertThat(figures.fits().rowsIfEach()).isEqualTo(added);
     assertThat(figures.matchedBy().stream().mapToLong(Share::rows).sum())
         .isEqualTo(figures.matched());
     assertThat(figures.matchedBy().get(0).rows()).as("as written").isEqualTo(gained[0]);

@@ -161,12 +161,12 @@ class LoadedLookupTest {
   @Test
   void whatMayGiveSeveralRowsIsNotLoaded() {
     MemoryTable table = MemoryTable.of("t", "k,v", "a,1", "a,2");
-    Lookup expand = Lookup.in(table).key("k").bring("v").several(Several.EXPAND);
-    assertThatThrownBy(expand::load)
+    Lookup each = Lookup.in(table).key("k").bring("v").several(Several.EACH);
+    assertThatThrownBy(each::load)
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("one record at a time");
     Lookup main = Lookup.in(table).named("main").key("k").bring("v");
-    assertThatThrownBy(main.otherwise(expand)::load).isInstanceOf(SettingException.class);
+    assertThatThrownBy(main.otherwise(each)::load).isInstanceOf(SettingException.class);
     LoadedLookup other = main.otherwise(Lookup.in(table).key("j", "k").bring("v")).load();
     assertThatThrownBy(() -> other.find("a"))
         .isInstanceOf(IllegalArgumentException.class)

@@ -81,13 +81,13 @@ class PathsMeetTest {
   /** What becomes of an ambiguous row is for the reference that had it to say. */
   @ParameterizedTest
   @CsvSource({
-    "expand, flag, ambiguous, null",
-    "expand, first, matched, 1",
-    "expand, last, matched, 2",
-    "flag, expand, matched, 1 2",
-    "first, expand, matched, 1 2",
-    "last, expand, matched, 1 2",
-    "expand, expand, matched, 1 2",
+    "each, flag, ambiguous, null",
+    "each, first, matched, 1",
+    "each, last, matched, 2",
+    "flag, each, matched, 1 2",
+    "first, each, matched, 1 2",
+    "last, each, matched, 1 2",
+    "each, each, matched, 1 2",
     "flag, flag, ambiguous, null"
   })
   void eachReferenceHasItsOwnRuleForSeveralRows(
@@ -117,7 +117,7 @@ class PathsMeetTest {
     }
     assertThat(String.join(" ", ofA)).isEqualTo(values);
     String ofMain =
-        main.equals("expand")
+        main.equals("each")
             ? "8 9"
             : main.equals("first") ? "8" : main.equals("last") ? "9" : "null";
     assertThat(String.join(" ", ofB)).isEqualTo(ofMain);
@@ -226,7 +226,7 @@ class PathsMeetTest {
             Lookup.in(MemoryTable.of("t", "k,v", "x,1", "x,2", "x,3"))
                 .key("k")
                 .bring("v")
-                .several(Several.EXPAND))
+                .several(Several.EACH))
         .step(
             new Correction(
                 "t",
@@ -311,7 +311,7 @@ class PathsMeetTest {
         Lookup.in(new MemoryTable("t", List.of("k", "v"), rows, 2_048))
             .key("k")
             .bring("v")
-            .several(Several.EXPAND);
+            .several(Several.EACH);
     assertThatThrownBy(() -> run(new MemoryTable("ours", List.of("k"), ours, 2_048), lookup))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("become more than 10000000 rows (row 501 fits 20000)");

@@ -21,7 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Keys that fit several rows: each rule, aggregates, expanding, and what is tried otherwise. */
+/** Keys that fit several rows: each rule, aggregates, adding, and what is tried otherwise. */
 class SeveralTest {
   private final MemoryTable offers =
       MemoryTable.of(
@@ -60,7 +60,7 @@ class SeveralTest {
 
   @Test
   void aRuleIsWrittenAsItIsRead() {
-    for (String rule : List.of("flag", "first", "last", "longest", "expand", "newest-by: seen")) {
+    for (String rule : List.of("flag", "first", "last", "longest", "each", "newest-by: seen")) {
       assertThat(Several.parse(rule)).hasToString(rule);
     }
     assertThatThrownBy(() -> Several.parse("newest"))
@@ -69,12 +69,12 @@ class SeveralTest {
   }
 
   @Test
-  void expandingGivesARowForEachAndForetellsHowMany() {
+  void eachGivesARowForEachAndForetellsHowMany() {
     Lookup lookup = Lookup.in(offers).key("crop").bring("buyer");
     ListSink sink = new ListSink();
     LookupFigures figures =
         Enrichment.of(ours)
-            .lookup(lookup.several(Several.EXPAND))
+            .lookup(lookup.several(Several.EACH))
             .build()
             .writeTo(sink)
             .lookups()
@@ -82,16 +82,16 @@ class SeveralTest {
     assertThat(sink.column("id")).containsExactly("1", "1", "1", "2", "3", "3", "4");
     assertThat(sink.column("buyer"))
         .containsExactly("Fen", "Moor", "Tarn", "Fen", "Fen", "Moor", null);
-    assertThat(figures.fits().expanded()).isEqualTo(3);
+    assertThat(figures.fits().added()).isEqualTo(3);
     assertThat(figures.rows()).as("rows in").isEqualTo(4);
     LookupFigures before =
         Enrichment.of(ours).lookup(lookup).build().writeTo(new ListSink()).lookups().get(0);
-    assertThat(before.fits().rowsIfExpanded()).as("foretold without expanding").isEqualTo(7);
+    assertThat(before.fits().rowsIfEach()).as("foretold without adding").isEqualTo(7);
   }
 
   @Test
-  void rowsThatAgreeAreNotExpanded() {
-    ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.EXPAND));
+  void rowsThatAgreeAreOne() {
+    ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.EACH));
     assertThat(sink.column("price")).containsExactly("200", "210.5", null, "300", "100", null);
   }
 

@@ -109,7 +109,7 @@ class ShorthandTest {
     "first, FIRST, ",
     "last, LAST, ",
     "longest, LONGEST, ",
-    "expand, EXPAND, ",
+    "each, EACH, ",
     "'newest-by: seen', NEWEST_BY, seen"
   })
   void rulesForSeveralAreRead(String text, Several.Rule rule, String column) {

@@ -167,7 +167,7 @@ final class LookupReader {
       node.wrong("newest-by needs a column: several: { newest-by: COLUMN }");
       return null;
     }
-    String word = node.oneOf(List.of("flag", "first", "last", "longest", "expand"));
+    String word = node.oneOf(List.of("flag", "first", "last", "longest", "each"));
     return word == null
         ? null
         : new Several(Several.Rule.valueOf(word.toUpperCase(Locale.ROOT)), null);

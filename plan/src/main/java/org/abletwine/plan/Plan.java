@@ -27,7 +27,7 @@ import org.snakeyaml.engine.v2.exceptions.Mark;
  * @param references the references by name
  * @param steps the steps, in order
  * @param settings what holds for the whole plan
- * @param expect what the run is expected to come to
+ * @param controls what the run is expected to come to
  * @param outputs where results go
  */
 record Plan(
@@ -36,7 +36,7 @@ record Plan(
     Map<String, ReferenceSpec> references,
     List<StepSpec> steps,
     Settings settings,
-    Expect expect,
+    Controls controls,
     Outputs outputs) {
 
   /** A table and how to read it. */
@@ -116,7 +116,7 @@ record Plan(
   record Settings(boolean errorsAreNull, @Nullable LocalDate today, @Nullable String measure) {}
 
   /** What a run is expected to come to; shares in per cent. */
-  record Expect(
+  record Controls(
       Map<String, BigDecimal> matched,
       List<String> totals,
       @Nullable String rows,
@@ -124,8 +124,8 @@ record Plan(
       Map<String, BigDecimal> nulls,
       List<String> that,
       Optional<Mark> mark) {
-    static final Expect NOTHING =
-        new Expect(Map.of(), List.of(), null, List.of(), Map.of(), List.of(), Optional.empty());
+    static final Controls NOTHING =
+        new Controls(Map.of(), List.of(), null, List.of(), Map.of(), List.of(), Optional.empty());
   }
 
   /** A rollup. */

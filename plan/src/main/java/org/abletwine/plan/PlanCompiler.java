@@ -106,7 +106,7 @@ final class PlanCompiler {
         builder,
         lookups,
         plan.outputs(),
-        new Expectations(plan.expect(), referenceOf),
+        new ControlJudge(plan.controls(), referenceOf),
         OutputPaths.of(plan),
         !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty(),
         usesDraft());

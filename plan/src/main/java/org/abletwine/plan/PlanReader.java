@@ -37,7 +37,7 @@ final class PlanReader {
           "current-date",
           "references",
           "steps",
-          "expect",
+          "controls",
           "outputs");
   private static final Set<String> TABLE =
       ordered(
@@ -105,7 +105,7 @@ final class PlanReader {
         references,
         steps,
         settings(top),
-        ExpectReader.read(top.get("expect")),
+        ControlReader.read(top.get("controls")),
         outputs);
   }
 

@@ -35,7 +35,7 @@ public final class PlannedRun {
   private final Enrichment.Builder enrichment;
   private final Map<String, Lookup> lookups;
   private final Outputs outputs;
-  private final Expectations expectations;
+  private final ControlJudge controls;
 
   /** All files the plan writes. */
   private final List<Path> files;
@@ -48,14 +48,14 @@ public final class PlannedRun {
       Enrichment.Builder enrichment,
       Map<String, Lookup> lookups,
       Outputs outputs,
-      Expectations expectations,
+      ControlJudge controls,
       List<Path> files,
       boolean writes,
       boolean usesDraft) {
     this.writes = writes;
     this.usesDraft = usesDraft;
     this.files = List.copyOf(files);
-    this.expectations = expectations;
+    this.controls = controls;
     this.enrichment = enrichment;
     this.lookups = lookups;
     this.outputs = outputs;
@@ -135,7 +135,7 @@ public final class PlannedRun {
       RunRecord figures;
       try {
         figures = enrichment.build().writeTo(sink, context);
-        figures = figures.with(parameters, expectations.judge(figures));
+        figures = figures.with(parameters, controls.judge(figures));
         if (exceptions != null) {
           others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
         }
@@ -251,7 +251,7 @@ public final class PlannedRun {
    */
   public RunRecord preview(long rows, TableSink sink) {
     RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
-    return record.with(parameters, expectations.judge(record));
+    return record.with(parameters, controls.judge(record));
   }
 
   /** Whether the plan writes anything. */

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
-import org.abletwine.figures.Expectation;
+import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
@@ -124,15 +124,15 @@ public final class RunJson {
     }
     run.parameters().forEach(root.putObject("parameters")::put);
     run.remarks().forEach(root.putArray("remarks")::add);
-    ArrayNode expectations = root.putArray("expectations");
-    for (Expectation one : run.expectations()) {
-      ObjectNode node = expectations.addObject();
+    ArrayNode controls = root.putArray("controls");
+    for (Control one : run.controls()) {
+      ObjectNode node = controls.addObject();
       node.put("what", one.what());
       node.put("figure", one.figure());
       node.put("limit", one.limit());
       node.put("holds", one.holds());
     }
-    root.put("expectations_hold", run.holds());
+    root.put("controls_hold", run.holds());
     return root;
   }
 
@@ -173,8 +173,8 @@ public final class RunJson {
     node.put("ambiguous", lookup.ambiguous());
     node.put("blank_key", lookup.blankKey());
     node.put("picked_from_several", lookup.fits().picked());
-    node.put("rows_if_expanded", lookup.fits().rowsIfExpanded());
-    node.put("expanded", lookup.fits().expanded());
+    node.put("rows_if_each", lookup.fits().rowsIfEach());
+    node.put("added", lookup.fits().added());
     node.put("dropped", lookup.outcomes().dropped());
     node.put("filtered_out", lookup.reference().filteredOut());
     node.put("would_match_filtered_out", lookup.outcomes().wouldMatch());

@@ -11,11 +11,11 @@ import org.abletwine.derive.DropColumns;
 import org.abletwine.derive.FormatColumn;
 import org.abletwine.derive.GuardFormulas;
 import org.abletwine.derive.Rollup;
+import org.abletwine.derive.total.ControlThat;
 import org.abletwine.derive.total.ControlTotal;
-import org.abletwine.derive.total.ExpectThat;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Attribute;
-import org.abletwine.plan.Plan.Expect;
+import org.abletwine.plan.Plan.Controls;
 import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.plan.PlanCompiler.Placed;
@@ -27,8 +27,8 @@ import org.abletwine.table.Table;
 import org.abletwine.table.text.NearestName;
 
 /**
- * Puts around a plan's steps what its expectations and outputs need: control totals before and
- * after, conditions on the whole, rollups, and last the arrangement of columns.
+ * Puts around a plan's steps what its controls and outputs need: control totals before and after,
+ * conditions on the whole, rollups, and last the arrangement of columns.
  */
 final class Tail {
   private final Plan plan;
@@ -43,24 +43,24 @@ final class Tail {
     this.settings = settings;
   }
 
-  /** Checks that expectations name lookups and references that are there. */
+  /** Checks that controls name lookups and references that are there. */
   void checkNames(Collection<String> lookups, Map<String, String> referenceOf) {
-    Expect expect = plan.expect();
-    for (String name : expect.matched().keySet()) {
+    Controls controls = plan.controls();
+    for (String name : controls.matched().keySet()) {
       if (!lookups.contains(name)) {
         mistakes.add(
-            expect.mark(),
-            "expect, matched: no lookup is called \""
+            controls.mark(),
+            "controls, matched: no lookup is called \""
                 + name
                 + "\"; "
                 + NearestName.hint(name, lookups));
       }
     }
-    for (String name : expect.unique()) {
+    for (String name : controls.unique()) {
       if (!referenceOf.containsValue(name)) {
         mistakes.add(
-            expect.mark(),
-            "expect, unique: no lookup fetches from a reference called \""
+            controls.mark(),
+            "controls, unique: no lookup fetches from a reference called \""
                 + name
                 + "\"; "
                 + NearestName.hint(name, plan.references().keySet()));
@@ -70,8 +70,8 @@ final class Tail {
 
   List<Placed> around(List<Placed> steps) {
     List<Placed> all = new ArrayList<>();
-    Expect expect = plan.expect();
-    Set<String> open = new LinkedHashSet<>(expect.totals());
+    Controls controls = plan.controls();
+    Set<String> open = new LinkedHashSet<>(controls.totals());
     List<Placed> rollups = new ArrayList<>();
     plan.outputs().rollups().forEach(rollup -> rollup(rollup, rollups));
     rollups.forEach(placed -> open.addAll(((Rollup) placed.step()).summed()));
@@ -86,13 +86,13 @@ final class Tail {
       }
       before(open, columns, all);
     }
-    expect.totals().forEach(column -> after(column, all));
-    expect.nulls().keySet().stream()
-        .filter(column -> !expect.totals().contains(column))
+    controls.totals().forEach(column -> after(column, all));
+    controls.nulls().keySet().stream()
+        .filter(column -> !controls.totals().contains(column))
         .forEach(column -> after(column, all));
-    expect
+    controls
         .that()
-        .forEach(text -> all.add(new Placed(new ExpectThat(text, settings), expect.mark())));
+        .forEach(text -> all.add(new Placed(new ControlThat(text, settings), controls.mark())));
     all.addAll(rollups);
     for (FormatSpec format : plan.outputs().formats()) {
       all.add(
@@ -128,14 +128,15 @@ final class Tail {
           if (there) {
             all.add(
                 new Placed(
-                    new ControlTotal(column, StepFigures.Control.BEFORE), plan.expect().mark()));
+                    new ControlTotal(column, StepFigures.Control.BEFORE), plan.controls().mark()));
           }
           return there;
         });
   }
 
   private void after(String column, List<Placed> all) {
-    all.add(new Placed(new ControlTotal(column, StepFigures.Control.AFTER), plan.expect().mark()));
+    all.add(
+        new Placed(new ControlTotal(column, StepFigures.Control.AFTER), plan.controls().mark()));
   }
 
   private void rollup(RollupSpec spec, List<Placed> all) {

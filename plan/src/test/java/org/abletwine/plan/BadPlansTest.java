@@ -88,7 +88,7 @@ class BadPlansTest {
             "line 4, column 20: lookup r, several: r.csv has no column \"updated\"; the names are code, name, lo, hi, day"),
         refused(
             "steps: [ { lookup: r, several: longest, bring: [name] } ]",
-            "line 4, column 20: lookup r: several: longest chooses between patterns of theirs, and no key part has them; use flag, first, last, newest-by or expand"),
+            "line 4, column 20: lookup r: several: longest chooses between patterns of theirs, and no key part has them; use flag, first, last, newest-by or each"),
         refused(
             "steps: [ { lookup: r, bring: ['sun(lo) as s'] } ]",
             "line 4, column 31: steps, bring: bring: `sun(lo) as s`: no aggregate is called \"sun\"; did you mean \"sum\"?"),
@@ -170,29 +170,29 @@ class BadPlansTest {
             "steps: []",
             "line 4, column 8: steps: the list is empty; state at least one, or leave steps out"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { matched: { q: 90% } }",
-            "line 5, column 9: expect, matched: no lookup is called \"q\"; the names are r"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { matched: { q: 90% } }",
+            "line 5, column 11: controls, matched: no lookup is called \"q\"; the names are r"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { matched: { r: lots } }",
-            "line 5, column 25: expect, matched, r: expected a share such as 98%; found \"lots\""),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { matched: { r: lots } }",
+            "line 5, column 27: controls, matched, r: expected a share such as 98%; found \"lots\""),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { unique: [q] }",
-            "line 5, column 9: expect, unique: no lookup fetches from a reference called \"q\"; the names are r"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { unique: [q] }",
+            "line 5, column 11: controls, unique: no lookup fetches from a reference called \"q\"; the names are r"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { rows: many }",
-            "line 5, column 17: expect, rows: expected same, or a number of rows; found \"many\""),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { rows: many }",
+            "line 5, column 19: controls, rows: expected same, or a number of rows; found \"many\""),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { totals: [kgs] }",
-            "line 5, column 9: expect: t.csv has no column \"kgs\", nor has a step before added one; did you mean \"kg\"?"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { totals: [kgs] }",
+            "line 5, column 11: controls: t.csv has no column \"kgs\", nor has a step before added one; did you mean \"kg\"?"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { nulls: { nam: 1% } }",
-            "line 5, column 9: expect: t.csv has no column \"nam\", nor has a step before added one; did you mean \"name\"?"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { nulls: { nam: 1% } }",
+            "line 5, column 11: controls: t.csv has no column \"nam\", nor has a step before added one; did you mean \"name\"?"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { that: 'kg > 0' }",
-            "line 5, column 9: expect, that: `kg > 0` has no total in it; write for example sum(payable) > 0, or use keep for a condition on each row"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { that: 'kg > 0' }",
+            "line 5, column 11: controls, that: `kg > 0` has no total in it; write for example sum(payable) > 0, or use keep for a condition on each row"),
         refused(
-            "steps: [ { lookup: r, bring: [name] } ]\nexpect: { that: 'sum(kgs) > 0' }",
-            "line 5, column 9: expect, that: no column is called \"kgs\" (at character 1); did you mean \"kg\"?"),
+            "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { that: 'sum(kgs) > 0' }",
+            "line 5, column 11: controls, that: no column is called \"kgs\" (at character 1); did you mean \"kg\"?"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\nmeasure: kgs",
             "measure: t.csv has no column \"kgs\"; did you mean \"kg\"?"),

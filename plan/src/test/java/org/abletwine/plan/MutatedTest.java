@@ -98,7 +98,7 @@ class MutatedTest {
         - compute: { total: kg * price, label: upper(text) || '-' || code }
         - keep: kg > 0 or kg is null
           left-out: { file: left.csv, delimiter: semicolon, line-end: crlf, mark: yes }
-      expect: { matched: { r: 10% }, rows: same, totals: [kg], unique: [r], nulls: { name: 90% }, that: [sum(kg) >= 0] }
+      controls: { matched: { r: 10% }, rows: same, totals: [kg], unique: [r], nulls: { name: 90% }, that: [sum(kg) >= 0] }
       outputs:
         enriched: o.csv
         exceptions: e.csv

@@ -231,7 +231,7 @@ class OutputFilesTest {
     assertThat(record.at("/formatted/0/form").asText()).isEqualTo("1 decimals");
     assertThat(record.at("/rollups/0/grand_total/0").asText()).isEqualTo("22");
     assertThat(record.at("/rollups/0/errors").asLong()).isZero();
-    assertThat(record.at("/expectations_hold").asBoolean()).isTrue();
+    assertThat(record.at("/controls_hold").asBoolean()).isTrue();
     assertThat(Files.readAllLines(folder.resolve("sum.csv")))
         .containsExactly(
             "m,id,rows",

@@ -92,7 +92,7 @@ class PlanFileTest {
                 + " mean \"growers\"?",
             "p.plan.yaml line 9, column 13: lookup growers, key: growers.csv has no column"
                 + " \"grower_nr\"; did you mean \"grower_no\"?",
-            "p.plan.yaml line 12, column 14: steps, several: expected one of flag, first, last, longest, expand,"
+            "p.plan.yaml line 12, column 14: steps, several: expected one of flag, first, last, longest, each,"
                 + " found \"frist\"; did you mean \"first\"?",
             "p.plan.yaml line 13, column 10: outputs: "
                 + folder.resolve("tickets.csv")

@@ -92,7 +92,7 @@ class PlanSettingsTest {
             "3,,7,",
             "4,Z,,"),
         step(
-            "[{ lookup: r, normalise: [trim, ignore-case], bring: [name as who], several: expand,"
+            "[{ lookup: r, normalise: [trim, ignore-case], bring: [name as who], several: each,"
                 + " unmatched: drop, blank-key: { fill: { who: nobody } } }]",
             "id,code,kg,who",
             "1,A,500,Ash",

@@ -29,12 +29,12 @@ public record ControlTotal(String column, String when) implements RunStep {
 
   @Override
   public void check(Columns columns) {
-    columns.require(column, "expect");
+    columns.require(column, "controls");
   }
 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
-    int number = columns.require(column, "expect");
+    int number = columns.require(column, "controls");
     ColumnType type = columns.type(column);
     return Prepared.of(() -> new Runner(number, new Total(type)), this::figures);
   }

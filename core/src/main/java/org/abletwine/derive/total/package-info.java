@@ -1,6 +1,4 @@
-/**
- * Steps that a plan's expectations add: totals on the way, and conditions over the whole output.
- */
+/** Steps that a plan's controls add: totals on the way, and conditions over the whole output. */
 @NullMarked
 package org.abletwine.derive.total;
 

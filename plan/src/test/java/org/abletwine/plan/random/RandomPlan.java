@@ -259,7 +259,7 @@ final class RandomPlan {
             aggregates || !chance(4) ? "" : of(List.of("first", "last", "fullest", "fail")),
             key,
             bring,
-            aggregates ? "flag" : of(List.of("flag", "flag", "first", "last", "expand")),
+            aggregates ? "flag" : of(List.of("flag", "flag", "first", "last", "each")),
             otherwise);
     if (main == null && chance(3)) {
       otherwise.add(look(look, fresh("other")));

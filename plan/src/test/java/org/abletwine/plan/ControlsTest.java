@@ -7,7 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
-import org.abletwine.figures.Expectation;
+import org.abletwine.figures.Control;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.step.Progress;
 import org.junit.jupiter.api.BeforeEach;
@@ -17,8 +17,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** Every kind of expectation, at its limit and on either side of it. */
-class ExpectationsTest {
+/** Every kind of control, at its limit and on either side of it. */
+class ControlsTest {
   @TempDir private Path folder;
 
   @BeforeEach
@@ -33,7 +33,7 @@ class ExpectationsTest {
     return Arguments.of(text, holds, figure, limit);
   }
 
-  static Stream<Arguments> expectations() {
+  static Stream<Arguments> controls() {
     return Stream.of(
         expect("matched: { r: 75% }", true, "75.00 % (3 of 4)", "at least 75 %"),
         expect("matched: { r: 75.01% }", false, "75.00 % (3 of 4)", "at least 75.01 %"),
@@ -75,19 +75,19 @@ class ExpectationsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("expectations")
+  @MethodSource("controls")
   void areJudgedExactly(String text, boolean holds, String figure, String limit)
       throws IOException {
     RunRecord record =
-        run("steps: [{ lookup: r, bring: [name, rate] }]\nexpect: { " + text + " }\n");
-    assertThat(record.expectations()).hasSize(1);
-    Expectation one = record.expectations().get(0);
+        run("steps: [{ lookup: r, bring: [name, rate] }]\ncontrols: { " + text + " }\n");
+    assertThat(record.controls()).hasSize(1);
+    Control one = record.controls().get(0);
     assertThat(one.figure()).isEqualTo(figure);
     assertThat(one.limit()).isEqualTo(limit);
     assertThat(one.holds()).isEqualTo(holds);
     assertThat(record.holds()).isEqualTo(holds);
     assertThat(Files.readString(folder.resolve("run.json")))
-        .contains("\"expectations_hold\" : " + holds);
+        .contains("\"controls_hold\" : " + holds);
     assertThat(folder.resolve("o.csv")).as("written all the same").exists();
   }
 
@@ -97,15 +97,13 @@ class ExpectationsTest {
     RunRecord record =
         run(
             """
-            steps: [{ lookup: r, bring: [name], several: expand }, { keep: "id <> 4" }]
-            expect: { totals: [id], rows: same }
+            steps: [{ lookup: r, bring: [name], several: each }, { keep: "id <> 4" }]
+            controls: { totals: [id], rows: same }
             """);
-    assertThat(record.expectations())
-        .extracting(Expectation::figure)
+    assertThat(record.controls())
+        .extracting(Control::figure)
         .containsExactlyInAnyOrder("4 rows out", "9 after");
-    assertThat(record.expectations())
-        .extracting(Expectation::holds)
-        .containsExactlyInAnyOrder(true, false);
+    assertThat(record.controls()).extracting(Control::holds).containsExactlyInAnyOrder(true, false);
   }
 
   @Test
@@ -114,9 +112,9 @@ class ExpectationsTest {
         run(
             """
             steps: [{ compute: { twice: id * 2 } }, { keep: "id < 3" }]
-            expect: { totals: [twice] }
+            controls: { totals: [twice] }
             """);
-    Expectation one = record.expectations().get(0);
+    Control one = record.controls().get(0);
     assertThat(List.of(one.figure(), one.limit())).containsExactly("6 after", "20 before");
     assertThat(one.holds()).isFalse();
   }

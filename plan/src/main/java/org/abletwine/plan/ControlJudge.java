@@ -5,49 +5,48 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.figures.Expectation;
+import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
-import org.abletwine.plan.Plan.Expect;
+import org.abletwine.plan.Plan.Controls;
 
 /** Judges what a plan expects of a run. All are judged, whether or not one before holds. */
-final class Expectations {
+final class ControlJudge {
   private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
   private static final int PLACES = 2;
 
-  private final Expect expect;
+  private final Controls controls;
   private final Map<String, String> referenceOf;
 
   /**
-   * @param expect what is expected
+   * @param controls what is expected
    * @param referenceOf the reference of each lookup
    */
-  Expectations(Expect expect, Map<String, String> referenceOf) {
-    this.expect = expect;
+  ControlJudge(Controls controls, Map<String, String> referenceOf) {
+    this.controls = controls;
     this.referenceOf = referenceOf;
   }
 
-  List<Expectation> judge(RunRecord run) {
-    List<Expectation> judged = new ArrayList<>();
-    expect.matched().forEach((lookup, least) -> matched(run, lookup, least, judged));
-    expect.unique().forEach(reference -> unique(run, reference, judged));
+  List<Control> judge(RunRecord run) {
+    List<Control> judged = new ArrayList<>();
+    controls.matched().forEach((lookup, least) -> matched(run, lookup, least, judged));
+    controls.unique().forEach(reference -> unique(run, reference, judged));
     rows(run, judged);
-    expect.totals().forEach(column -> total(run, column, judged));
-    expect.nulls().forEach((column, most) -> nulls(run, column, most, judged));
+    controls.totals().forEach(column -> total(run, column, judged));
+    controls.nulls().forEach((column, most) -> nulls(run, column, most, judged));
     for (StepFigures.Judged that : run.of(StepFigures.Judged.class)) {
-      judged.add(new Expectation("that", that.figure(), that.name(), that.holds()));
+      judged.add(new Control("that", that.figure(), that.name(), that.holds()));
     }
     return judged;
   }
 
-  private static void matched(
-      RunRecord run, String name, BigDecimal least, List<Expectation> judged) {
+  private static void matched(RunRecord run, String name, BigDecimal least, List<Control> judged) {
     for (LookupFigures lookup : run.lookups()) {
       if (lookup.name().equals(name)) {
         boolean holds = atLeast(lookup.matched(), lookup.rows(), least);
         judged.add(
-            new Expectation(
+            new Control(
                 "matched " + name,
                 percent(lookup.matched(), lookup.rows()),
                 "at least " + least.toPlainString() + " %",
@@ -64,7 +63,7 @@ final class Expectations {
         >= 0;
   }
 
-  private void unique(RunRecord run, String reference, List<Expectation> judged) {
+  private void unique(RunRecord run, String reference, List<Control> judged) {
     long several = 0;
     for (LookupFigures lookup : run.lookups()) {
       if (reference.equals(referenceOf.get(lookup.name()))) {
@@ -72,24 +71,23 @@ final class Expectations {
       }
     }
     judged.add(
-        new Expectation(
+        new Control(
             "unique " + reference,
             several + (several == 1 ? " key" : " keys") + " on several rows",
             "none",
             several == 0));
   }
 
-  private void rows(RunRecord run, List<Expectation> judged) {
-    String wanted = expect.rows();
+  private void rows(RunRecord run, List<Control> judged) {
+    String wanted = controls.rows();
     if (wanted != null) {
       long rows = wanted.equals("same") ? run.rowsIn() : Long.parseLong(wanted);
       judged.add(
-          new Expectation(
-              "rows", run.rowsOut() + " rows out", rows + " rows", run.rowsOut() == rows));
+          new Control("rows", run.rowsOut() + " rows out", rows + " rows", run.rowsOut() == rows));
     }
   }
 
-  private static void total(RunRecord run, String column, List<Expectation> judged) {
+  private static void total(RunRecord run, String column, List<Control> judged) {
     BigDecimal before = null;
     BigDecimal after = null;
     long notNumbers = 0;
@@ -102,7 +100,7 @@ final class Expectations {
     }
     if (before != null && after != null) {
       judged.add(
-          new Expectation(
+          new Control(
               "total " + column,
               after.toPlainString()
                   + " after"
@@ -114,8 +112,7 @@ final class Expectations {
     }
   }
 
-  private static void nulls(
-      RunRecord run, String column, BigDecimal most, List<Expectation> judged) {
+  private static void nulls(RunRecord run, String column, BigDecimal most, List<Control> judged) {
     for (StepFigures.Control total : run.of(StepFigures.Control.class)) {
       if (total.column().equals(column) && total.when().equals(StepFigures.Control.AFTER)) {
         boolean holds =
@@ -124,7 +121,7 @@ final class Expectations {
                     .compareTo(most.multiply(BigDecimal.valueOf(total.rows())))
                 <= 0;
         judged.add(
-            new Expectation(
+            new Control(
                 "nulls " + column,
                 percent(total.nulls(), total.rows()),
                 "at most " + most.toPlainString() + " %",

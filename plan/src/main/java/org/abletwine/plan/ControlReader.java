@@ -5,26 +5,26 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.plan.Plan.Expect;
+import org.abletwine.plan.Plan.Controls;
 import org.jspecify.annotations.Nullable;
 
 /** Reads what a run is expected to come to. */
-final class ExpectReader {
-  private static final Set<String> EXPECT =
+final class ControlReader {
+  private static final Set<String> CONTROLS =
       PlanReader.ordered("matched", "totals", "rows", "unique", "nulls", "that");
   private static final BigDecimal ALL = BigDecimal.valueOf(100);
 
-  private ExpectReader() {}
+  private ControlReader() {}
 
-  static Expect read(@Nullable PlanNode node) {
+  static Controls read(@Nullable PlanNode node) {
     if (node == null) {
-      return Expect.NOTHING;
+      return Controls.NOTHING;
     }
-    Map<String, PlanNode> settings = node.entries(EXPECT);
+    Map<String, PlanNode> settings = node.entries(CONTROLS);
     PlanNode totals = settings.get("totals");
     PlanNode unique = settings.get("unique");
     PlanNode that = settings.get("that");
-    return new Expect(
+    return new Controls(
         shares(settings.get("matched")),
         totals == null ? List.of() : totals.texts(),
         rows(settings.get("rows")),

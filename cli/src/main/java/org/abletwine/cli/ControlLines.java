@@ -1,28 +1,27 @@
 package org.abletwine.cli;
 
 import java.util.List;
-import org.abletwine.figures.Expectation;
+import org.abletwine.figures.Control;
 import org.abletwine.figures.RunRecord;
 
 /** What the plan expects, with figure and limit. */
-final class ExpectationLines {
-  private ExpectationLines() {}
+final class ControlLines {
+  private ControlLines() {}
 
   static void lines(RunRecord run, boolean colour, List<String> lines) {
-    if (run.expectations().isEmpty()) {
+    if (run.controls().isEmpty()) {
       return;
     }
-    long failed = run.expectations().stream().filter(one -> !one.holds()).count();
+    long failed = run.controls().stream().filter(one -> !one.holds()).count();
     lines.add("");
     lines.add(
-        Ink.BOLD.on("Expected", colour)
+        Ink.BOLD.on("Controls", colour)
             + ": "
             + (failed == 0
-                ? Ink.GOOD.on("all " + run.expectations().size() + " hold", colour)
-                : Ink.BAD.on(
-                    failed + " of " + run.expectations().size() + " do not hold", colour)));
+                ? Ink.GOOD.on("all " + run.controls().size() + " hold", colour)
+                : Ink.BAD.on(failed + " of " + run.controls().size() + " do not hold", colour)));
     TextTable table = new TextTable("llll");
-    for (Expectation one : run.expectations()) {
+    for (Control one : run.controls()) {
       table
           .cell(one.holds() ? "holds" : "FAILS", one.holds() ? Ink.GOOD : Ink.BAD)
           .cell(one.what())

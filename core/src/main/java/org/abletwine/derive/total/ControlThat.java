@@ -32,18 +32,18 @@ import org.jspecify.annotations.Nullable;
  * @param settings how expressions are evaluated
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
-public record ExpectThat(String condition, Evaluation settings) implements RunStep {
+public record ControlThat(String condition, Evaluation settings) implements RunStep {
   /** A total: its argument holds at most one level of brackets within brackets. */
   private static final Pattern CALL =
       Pattern.compile(
           "\\b(sum|avg|min|max|count)\\s*\\(((?:[^()]|\\((?:[^()]|\\([^()]*\\))*\\))*)\\)",
           Pattern.CASE_INSENSITIVE);
 
-  private static final String WHERE = "expect, that";
+  private static final String WHERE = "controls, that";
 
   @Override
   public String title() {
-    return "expect " + condition;
+    return "control " + condition;
   }
 
   @Override
@@ -95,12 +95,12 @@ public record ExpectThat(String condition, Evaluation settings) implements RunSt
 
   /** The totals of a condition, and the condition over them. Immutable but for what it is over. */
   private static final class Totals {
-    private final ExpectThat step;
+    private final ControlThat step;
     private final List<String> calls = new ArrayList<>();
     private final List<Call> found = new ArrayList<>();
     private final Expression outer;
 
-    Totals(ExpectThat step, Columns columns) {
+    Totals(ControlThat step, Columns columns) {
       this.step = step;
       StringBuilder rest = new StringBuilder();
       Matcher matcher = CALL.matcher(step.condition);

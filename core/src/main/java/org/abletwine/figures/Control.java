@@ -8,4 +8,4 @@ package org.abletwine.figures;
  * @param limit what was expected
  * @param holds whether it holds
  */
-public record Expectation(String what, String figure, String limit, boolean holds) {}
+public record Control(String what, String figure, String limit, boolean holds) {}
