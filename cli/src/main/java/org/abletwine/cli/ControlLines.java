@@ -25,8 +25,8 @@ final class ControlLines {
       table
           .cell(one.holds() ? "holds" : "FAILS", one.holds() ? Ink.GOOD : Ink.BAD)
           .cell(one.what())
-          .cell(one.figure())
-          .cell("expected " + one.limit(), Ink.DIM)
+          .cell(Figures.grouped(one.figure()))
+          .cell("expected " + Figures.grouped(one.limit()), Ink.DIM)
           .end();
     }
     lines.addAll(table.render(colour));

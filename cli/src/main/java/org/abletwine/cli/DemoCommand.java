@@ -64,20 +64,20 @@ final class DemoCommand implements Callable<Integer> {
       throw new DataException("cannot write to " + folder + ": " + e.getMessage(), e);
     }
     Path plan = folder.resolve("harvest.plan.yaml");
-    PlannedRun.Result result = PlanFile.load(plan).run(TerminalProgress.create());
+    PlannedRun run = PlanFile.load(plan);
+    PlannedRun.Result result = run.run(TerminalProgress.create());
     Results.print(
-        result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
+        result.record(),
+        result.enriched(),
+        result.form(),
+        result.bytes(),
+        result.others(),
+        new Results.Telling(Detail.MAIN, RunCommand.closer(plan, run.corrections()), json));
     if (!json) {
       System.out.println();
       System.out.println(
-          "The plan is "
-              + plan
-              + "; "
-              + folder.resolve("README.md")
-              + " lists what is wrong with the data. Next:");
+          "The plan is " + plan + "; README.md beside it lists what is wrong with the data. Next:");
       System.out.println("  ./able-twine run " + plan + " --preview 5");
-      System.out.println("  ./able-twine trace " + plan + " --row 18");
-      System.out.println("  ./able-twine run " + folder.resolve("intake-check.plan.yaml"));
       System.out.println("  ./able-twine run " + folder.resolve("month-end.plan.yaml"));
     }
     return 0;

@@ -7,6 +7,7 @@ import java.util.regex.Pattern;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
+import org.jspecify.annotations.Nullable;
 
 /** What was made of the fetched columns: coalesced, computed, kept and rolled up. */
 final class DerivedLines {
@@ -87,28 +88,38 @@ final class DerivedLines {
     table.end();
     int shown = Math.min(MOST_GROUPS, rollup.groups().size());
     for (List<String> group : rollup.groups().subList(0, shown)) {
-      for (int i = 0; i < group.size(); i++) {
-        boolean by = i < rollup.by().size();
-        String value = group.get(i);
-        table.cell(
-            value == null ? (by ? "(none)" : "null") : by ? value : number(value),
-            value == null ? Ink.WARN : Ink.PLAIN);
-      }
-      table.end();
+      group(group, rollup.by().size(), table);
     }
-    if (!rollup.grandTotal().isEmpty()) {
-      for (int i = 0; i < rollup.by().size(); i++) {
-        table.cell(i == 0 ? "all" : "", Ink.BOLD);
-      }
-      for (String value : rollup.grandTotal()) {
-        table.cell(value == null ? "null" : number(value), Ink.BOLD);
-      }
-      table.end();
-    }
+    grandTotal(rollup, table);
     lines.addAll(table.render(colour));
     if (shown < rollup.groups().size()) {
       lines.add("  and " + (rollup.groups().size() - shown) + " more groups");
     }
+  }
+
+  /** Adds the line of a group, whose first cells are what it is of. */
+  static void group(List<@Nullable String> group, int by, TextTable table) {
+    for (int i = 0; i < group.size(); i++) {
+      String value = group.get(i);
+      table.cell(
+          value == null ? (i < by ? "(none)" : "null") : i < by ? value : number(value),
+          value == null ? Ink.WARN : Ink.PLAIN);
+    }
+    table.end();
+  }
+
+  /** Adds the line of all groups, where the rollup has one. */
+  static void grandTotal(RollupFigures rollup, TextTable table) {
+    if (rollup.grandTotal().isEmpty()) {
+      return;
+    }
+    for (int i = 0; i < rollup.by().size(); i++) {
+      table.cell(i == 0 ? "all" : "", Ink.BOLD);
+    }
+    for (String value : rollup.grandTotal()) {
+      table.cell(value == null ? "null" : number(value), Ink.BOLD);
+    }
+    table.end();
   }
 
   /** A total; the least and greatest of text, dates and codes stay as they are. */

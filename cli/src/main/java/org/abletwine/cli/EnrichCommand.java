@@ -126,6 +126,8 @@ final class EnrichCommand implements Callable<Integer> {
 
   @Mixin private WorkersOption workers;
 
+  @Mixin private FiguresOptions figures;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -150,9 +152,31 @@ final class EnrichCommand implements Callable<Integer> {
     try (BatchSink sink = BatchSink.of(place.open(null))) {
       RunRecord record =
           enrichment.writeTo(sink, new RunContext(TerminalProgress.create(), Exceptions.NONE));
-      Results.print(record, place, sink.form(), sink.bytesWritten(), List.of(), json);
+      Results.print(
+          record,
+          place,
+          sink.form(),
+          sink.bytesWritten(),
+          List.of(),
+          new Results.Telling(figures.detail(), closer(), json));
     }
     return 0;
+  }
+
+  /** How to look closer at rows: at how the keys agree, or at what stands there several times. */
+  private Closer closer() {
+    String theirs =
+        String.join(
+            ",", NameLists.split(key).stream().map(KeyPart::parse).map(KeyPart::theirs).toList());
+    return (lookup, outcome) ->
+        switch (outcome) {
+          case UNMATCHED ->
+              new Closer.Look(
+                  "overlap " + transactions + " " + from + " --key \"" + key + "\"", true);
+          case AMBIGUOUS ->
+              new Closer.Look("duplicates " + from + " --key \"" + theirs + "\"", true);
+          default -> Closer.Look.NONE;
+        };
   }
 
   private Lookup lookup(Table reference) {

@@ -33,6 +33,13 @@ enum Ink {
     return text.replace(ESCAPE, "\u001b");
   }
 
+  /** A text without its colours. */
+  static String plain(String text) {
+    return text.contains(ESCAPE)
+        ? text.replaceAll(java.util.regex.Pattern.quote(ESCAPE) + "\\[[0-9]+m", "")
+        : text;
+  }
+
   /** Whether standard output (1) or standard error (2) is a terminal. */
   static boolean terminal(int descriptor) {
     String told = System.getProperty("abletwine.terminals");

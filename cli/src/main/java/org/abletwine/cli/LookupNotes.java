@@ -118,10 +118,9 @@ final class LookupNotes {
   private static String several(LookupFigures lookup, long count) {
     return lookup.fits().byRule()
         ? RunSummary.count(count)
-            + (count == 1 ? " set" : " sets")
-            + " of rows of "
+            + (count == 1 ? " value fits" : " values fit")
+            + " several rows of "
             + lookup.reference().name()
-            + " fit the same value"
         : RunSummary.keys(count)
             + " of "
             + lookup.reference().name()

@@ -65,9 +65,9 @@ final class ProfileCommand implements Callable<Integer> {
             + ", "
             + profile.columns().size()
             + " columns");
-    TextTable table = new TextTable("llrrrll");
+    TextTable table = new TextTable("llrrrl");
     for (String heading :
-        new String[] {"column", "type", "nulls", "distinct", "length", "examples", ""}) {
+        new String[] {"column", "type", "nulls", "distinct", "length", "examples"}) {
       table.cell(heading, Ink.DIM);
     }
     table.end();
@@ -80,22 +80,22 @@ final class ProfileCommand implements Callable<Integer> {
               ? Integer.toString(column.longest())
               : column.shortest() + "-" + column.longest());
       table.cell(String.join(", ", column.examples().stream().map(ProfileCommand::shown).toList()));
-      List<String> remarks = remarks(column);
-      for (int i = 0; i < remarks.size(); i++) {
-        if (i > 0) {
-          table.end();
-          for (int blank = 0; blank < 6; blank++) {
-            table.cell("");
-          }
-        }
-        table.cell(remarks.get(i), Ink.WARN);
-      }
       table.end();
     }
     table.render(colour).forEach(System.out::println);
-    System.out.println("  " + keys(profile));
-    types(profile).forEach(line -> System.out.println("  " + line));
-    profile.remarks().forEach(remark -> System.out.println("  " + Ink.WARN.on(remark, colour)));
+    for (ColumnProfile column : profile.columns()) {
+      List<String> remarks = remarks(column);
+      if (!remarks.isEmpty()) {
+        print(column.name() + ": " + String.join("; ", remarks), Ink.WARN, colour);
+      }
+    }
+    profile.remarks().forEach(remark -> print(remark, Ink.WARN, colour));
+    print(keys(profile), Ink.PLAIN, colour);
+    types(profile).forEach(line -> print(line, Ink.PLAIN, colour));
+  }
+
+  private static void print(String text, Ink ink, boolean colour) {
+    Screen.line("  " + text).forEach(line -> System.out.println(ink.on(line, colour)));
   }
 
   private static String shown(String example) {

@@ -11,35 +11,51 @@ import org.jspecify.annotations.Nullable;
 final class Results {
   private Results() {}
 
+  /**
+   * How a run is told.
+   *
+   * @param detail how much of it
+   * @param closer tells how to look closer
+   * @param json whether as JSON
+   */
+  record Telling(Detail detail, Closer closer, boolean json) {}
+
   static void print(
       RunRecord run,
       @Nullable Destination output,
       String form,
       long bytes,
       List<String> others,
-      boolean json) {
+      Telling telling) {
     boolean taken = output != null && output.toString().equals("-");
     PrintStream out = taken ? System.err : System.out;
-    if (json) {
+    if (telling.json()) {
       out.println(Streams.json(RunJson.text(run)));
-    } else {
-      RunSummary.lines(run, !taken && Ink.colour()).forEach(out::println);
+      out.flush();
+      return;
     }
-    if (!taken && !json) {
+    boolean colour = !taken && Ink.colour();
+    switch (telling.detail()) {
+      case MAIN -> BriefSummary.lines(run, telling.closer(), colour).forEach(out::println);
+      case ALL -> RunSummary.lines(run, colour).forEach(out::println);
+      case QUIET -> BriefSummary.quiet(run, colour).forEach(out::println);
+    }
+    if (telling.detail() == Detail.QUIET) {
+      out.flush();
+      return;
+    }
+    if (!taken) {
       out.println();
       if (output != null) {
-        out.println(
-            "Wrote "
-                + output
-                + "  ("
-                + (output.file() == null ? "" : RunSummary.bytes(bytes) + "; ")
-                + form
-                + ")");
+        String size = output.file() == null ? "" : RunSummary.bytes(bytes) + "; ";
+        wrote(out, output + "  (" + size + form + ")");
       }
     }
-    if (!json) {
-      others.forEach(other -> out.println("Wrote " + other));
-    }
+    others.forEach(other -> wrote(out, other));
     out.flush();
+  }
+
+  private static void wrote(PrintStream out, String what) {
+    Screen.line("Wrote " + what).forEach(out::println);
   }
 }

@@ -2,10 +2,13 @@ package org.abletwine.cli;
 
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.lookup.Outcome;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -47,6 +50,8 @@ final class RunCommand implements Callable<Integer> {
 
   @Mixin private WorkersOption workers;
 
+  @Mixin private FiguresOptions figures;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -63,8 +68,45 @@ final class RunCommand implements Callable<Integer> {
     run.interrupted().ifPresent(Say::note);
     PlannedRun.Result result = run.run(TerminalProgress.create());
     Results.print(
-        result.record(), result.enriched(), result.form(), result.bytes(), result.others(), json);
+        result.record(),
+        result.enriched(),
+        result.form(),
+        result.bytes(),
+        result.others(),
+        new Results.Telling(figures.detail(), closer(plan, run.corrections()), json));
     return result.record().holds() || lenient ? 0 : CONTROL;
+  }
+
+  /**
+   * How to look closer at rows of a plan: keys that may be misspelt in the draft of corrections,
+   * all others by following the first of them.
+   */
+  static Closer closer(Path plan, @Nullable Path corrections) {
+    return new Closer() {
+      @Override
+      public String one() {
+        return "trace " + plan + " --row N";
+      }
+
+      @Override
+      public Look look(LookupFigures lookup, Outcome outcome) {
+        LookupFigures.Firsts firsts = lookup.outcomes().firsts();
+        boolean plain =
+            !lookup.fits().byRule()
+                && lookup.blankParts().size() == 1
+                && lookup.outcomes().wouldMatch() == 0;
+        if (outcome == Outcome.UNMATCHED && plain && corrections != null) {
+          return new Look("corrections draft", false);
+        }
+        long row =
+            switch (outcome) {
+              case UNMATCHED -> firsts.unmatched();
+              case AMBIGUOUS -> firsts.ambiguous();
+              default -> firsts.blankKey();
+            };
+        return row == 0 ? Look.NONE : new Look("row " + RunSummary.count(row), false);
+      }
+    };
   }
 
   private void preview(PlannedRun run) {
@@ -74,8 +116,13 @@ final class RunCommand implements Callable<Integer> {
       System.out.println(Streams.json(RunJson.text(record)));
       return;
     }
+    if (figures.detail() == Detail.ALL) {
+      RunSummary.lines(record, Ink.colour()).forEach(System.out::println);
+    } else {
+      BriefSummary.ofPreview(record, Ink.colour()).forEach(System.out::println);
+    }
+    System.out.println();
     sink.print(System.out, Ink.colour());
-    RunSummary.lines(record, Ink.colour()).forEach(System.out::println);
     System.out.println();
     System.out.println(
         "Preview of the first " + RunSummary.rows(record.rowsIn()) + "; nothing was written");

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 
@@ -181,51 +180,11 @@ final class RunSummary {
   private void notes() {
     List<String> notes = new ArrayList<>();
     run.lookups().forEach(lookup -> notes.addAll(LookupNotes.of(lookup)));
-    boolean added = run.lookups().stream().anyMatch(lookup -> lookup.fits().added() > 0);
-    for (String above : run.aboveControlTotals()) {
-      notes.add(
-          above
-              + (added
-                  ? ": a lookup made several rows of one; is its key right?"
-                  : ": rows were left out or the column was changed in between"));
-    }
-    for (RollupFigures rollup : run.of(RollupFigures.class)) {
-      if (rollup.errors() > 0) {
-        notes.add(
-            "totals by "
-                + String.join(", ", rollup.by())
-                + ": "
-                + count(rollup.errors())
-                + (rollup.errors() == 1 ? " value was" : " values were")
-                + " passed over, such as "
-                + rollup.errorExample());
-      }
-    }
-    for (StepFigures.Formatted format : run.of(StepFigures.Formatted.class)) {
-      if (format.errors() > 0) {
-        notes.add(
-            format.name()
-                + ": "
-                + rows(format.errors())
-                + " became null for want of a value to format, such as "
-                + format.errorExample());
-      }
-    }
-    for (StepFigures.Guarded guard : run.of(StepFigures.Guarded.class)) {
-      if (guard.cells() > 0) {
-        notes.add(
-            "formulas: an apostrophe was put before "
-                + count(guard.cells())
-                + (guard.cells() == 1 ? " cell" : " cells")
-                + ", such as "
-                + guard.example());
-      }
-    }
-    notes.addAll(run.remarks());
+    notes.addAll(OtherNotes.of(run));
     if (!notes.isEmpty()) {
       lines.add("");
       lines.add(Ink.BOLD.on("Worth a look", colour));
-      notes.forEach(note -> lines.add("  " + note));
+      notes.forEach(note -> lines.addAll(Screen.line("  " + note)));
     }
   }
 

@@ -3,8 +3,14 @@ package org.abletwine.cli;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Lines of cells, each column as wide as its widest cell. */
+/** Lines of cells, each column as wide as its widest cell, as far as the screen is wide enough. */
 final class TextTable {
+  private static final int INDENT = 2;
+  private static final int GAP = 2;
+
+  /** Columns of texts are not made narrower. */
+  private static final int NARROWEST = 10;
+
   private record Cell(String text, Ink ink) {}
 
   private final String alignments;
@@ -33,31 +39,72 @@ final class TextTable {
     return this;
   }
 
-  /** The lines, indented by two, without spaces at their ends. */
+  /**
+   * The lines, indented by two, without spaces at their ends and no wider than the screen: the last
+   * column is broken into lines of its own, if it is one of texts, then the widest texts are
+   * shortened.
+   */
   List<String> render(boolean colour) {
     int[] widths = new int[alignments.length()];
     for (List<Cell> cells : lines) {
       for (int i = 0; i < cells.size(); i++) {
-        widths[i] = Math.max(widths[i], width(cells.get(i).text()));
+        widths[i] = Math.max(widths[i], Screen.width(cells.get(i).text()));
       }
     }
+    fit(widths);
     List<String> rendered = new ArrayList<>();
     for (List<Cell> cells : lines) {
-      StringBuilder out = new StringBuilder("  ");
-      for (int i = 0; i < cells.size(); i++) {
-        Cell cell = cells.get(i);
-        String gap = " ".repeat(widths[i] - width(cell.text()));
-        boolean right = alignments.charAt(i) == 'r';
-        boolean last = i == cells.size() - 1;
-        out.append(right ? gap : "").append(cell.ink().on(cell.text(), colour));
-        out.append(right || last ? "" : gap).append(last ? "" : "  ");
-      }
-      rendered.add(out.toString().stripTrailing());
+      render(cells, widths, colour, rendered);
     }
     return rendered;
   }
 
-  private static int width(String text) {
-    return text.codePointCount(0, text.length());
+  /** Takes columns of texts back until all fit, the widest first. */
+  private void fit(int[] widths) {
+    int most = Screen.width() - INDENT;
+    int all = GAP * (widths.length - 1);
+    for (int width : widths) {
+      all += width;
+    }
+    while (all > most) {
+      int widest = -1;
+      for (int i = 0; i < widths.length; i++) {
+        boolean text = alignments.charAt(i) == 'l' && widths[i] > NARROWEST;
+        widest = text && (widest < 0 || widths[i] > widths[widest]) ? i : widest;
+      }
+      if (widest < 0) {
+        return; // numbers are never shortened
+      }
+      widths[widest]--;
+      all--;
+    }
+  }
+
+  private void render(List<Cell> cells, int[] widths, boolean colour, List<String> rendered) {
+    StringBuilder out = new StringBuilder(" ".repeat(INDENT));
+    List<String> more = List.of();
+    int before = INDENT;
+    for (int i = 0; i < cells.size(); i++) {
+      Cell cell = cells.get(i);
+      boolean right = alignments.charAt(i) == 'r';
+      boolean last = i == cells.size() - 1;
+      String text = cell.text();
+      if (!right && last) {
+        List<String> parts = Screen.wrapped(text, Math.max(1, widths[i]));
+        text = parts.get(0);
+        more = parts.subList(1, parts.size());
+      } else if (!right) {
+        text = Screen.shortened(text, widths[i]);
+      }
+      String gap = " ".repeat(Math.max(0, widths[i] - Screen.width(text)));
+      out.append(right ? gap : "").append(cell.ink().on(text, colour));
+      out.append(right || last ? "" : gap).append(last ? "" : " ".repeat(GAP));
+      before += last ? 0 : widths[i] + GAP;
+    }
+    rendered.add(out.toString().stripTrailing());
+    for (String part : more) {
+      Ink ink = cells.get(cells.size() - 1).ink();
+      rendered.add(" ".repeat(before) + ink.on(part, colour));
+    }
   }
 }

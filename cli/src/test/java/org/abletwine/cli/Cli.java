@@ -17,6 +17,19 @@ final class Cli {
     return runWith("", args);
   }
 
+  /** Runs with a screen so many columns wide; what is asserted otherwise is not broken. */
+  static synchronized Gave runAt(int columns, String... args) {
+    wide = columns;
+    try {
+      return run(args);
+    } finally {
+      wide = WIDE;
+    }
+  }
+
+  private static final int WIDE = 4_000;
+  private static int wide = WIDE;
+
   static synchronized Gave runWith(String input, String... args) {
     PrintStream out = System.out;
     PrintStream err = System.err;
@@ -28,6 +41,7 @@ final class Cli {
       System.setErr(new PrintStream(errBytes, true, StandardCharsets.UTF_8));
       System.setIn(new ByteArrayInputStream(input.getBytes(StandardCharsets.UTF_8)));
       System.setProperty("abletwine.terminals", "");
+      System.setProperty("abletwine.columns", Integer.toString(wide));
       int status = Main.run(args);
       return new Gave(
           status,

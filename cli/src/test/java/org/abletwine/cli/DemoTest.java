@@ -29,7 +29,7 @@ class DemoTest {
     assertThat(gave.err()).isEmpty();
     assertThat(gave.status()).isZero();
     assertThat(gave.out())
-        .contains("rows in 3,000", "Lookups", "Nulls", "Worth a look", "Wrote", "--preview 5")
+        .contains("3,000 rows in and out", "All 10 controls hold", "Needs a person", "--preview 5")
         .doesNotContain("\u001b");
     assertThat(demo.resolve("out/enriched.csv")).isNotEmptyFile();
   }

@@ -62,14 +62,14 @@ class EnrichCommandTest {
             2,G9,Unlisted,,unmatched
             3,G2,Merrow,none,matched
             """);
-    assertThat(gave.out()).contains("rows in 3", "66.7 %", "Wrote " + out, "LF", "UTF-8");
+    assertThat(gave.out()).contains("3 rows in and out", "66.7", "Wrote " + out, "LF", "UTF-8");
   }
 
   @Test
   void rowsGoToStandardOutputAndFiguresAside() {
     Cli.Gave gave = enrich("--bring", "name");
     assertThat(gave.out()).isEqualTo("no,grower,name\n1,G1,Thistle\n2,G9,\n3,G2,Merrow\n");
-    assertThat(gave.err()).contains("rows in 3");
+    assertThat(gave.err()).contains("3 rows in and out");
   }
 
   @Test

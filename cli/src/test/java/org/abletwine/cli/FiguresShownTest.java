@@ -25,7 +25,7 @@ class FiguresShownTest {
             "able-twine: 1\n"
                 + "transactions: { file: tickets.csv, types: { delivered_on: date } }\n"
                 + rest);
-    return Cli.run("run", plan.toString());
+    return Cli.run("run", "--figures", "all", plan.toString());
   }
 
   @Test
@@ -157,7 +157,8 @@ class FiguresShownTest {
     assertThat(check.out())
         .contains("rows 1 and 2 contradict each other")
         .contains("row 3: a correction needs both the written and the meant value");
-    assertThat(Cli.run("run", demo.resolve("harvest.plan.yaml").toString()).err())
+    assertThat(
+            Cli.run("run", "--figures", "all", demo.resolve("harvest.plan.yaml").toString()).err())
         .contains("rows 1 and 2 contradict each other");
   }
 

@@ -36,14 +36,14 @@ class OtherKindsTest {
 
   @Test
   void aMonthIsReadFromEveryKindAndWrittenAsOneWorkbook() {
-    Cli.Gave july = ran(0, "run", file("month-end.plan.yaml"));
+    Cli.Gave july = ran(0, "run", file("month-end.plan.yaml"), "--figures", "all");
     assertThat(july.out())
         .startsWith("Intake of 2026-07")
         .contains("rows in 1,207")
         .contains("22 as written + 6 drop-leading-zeros")
         .contains("intake-2026-07.xlsx sheet by district  (totals by district_name, 25 groups)");
     Cli.Gave august = ran(0, "run", file("month-end.plan.yaml"), "--set", "month=2026-08");
-    assertThat(august.out()).startsWith("Intake of 2026-08").contains("rows in 1,793");
+    assertThat(august.out()).startsWith("Intake of 2026-08").contains("1,793 rows in and out");
     Cli.Gave profile = ran(0, "profile", file("out/intake-2026-08.xlsx"), "--sheet", "tickets");
     assertThat(profile.out())
         .contains("1,793 rows, 21 columns")
@@ -150,7 +150,7 @@ class OtherKindsTest {
             "district_name",
             "--out",
             file("out/g.ods"));
-    assertThat(enriched.out()).contains("rows in 432").contains("sheet table");
+    assertThat(enriched.out()).contains("432 rows in and out").contains("sheet table");
     assertThat(ran(2, "profile", file("tickets.csv"), "--sheet", "x").err())
         .contains("is no workbook");
     assertThat(ran(2, "profile", file("prices.db"), "--table", "price").err())

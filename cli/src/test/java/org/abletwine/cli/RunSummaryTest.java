@@ -34,7 +34,8 @@ class RunSummaryTest {
             "growers",
             "code = no",
             new LookupFigures.Reference("growers.csv", 10, 8, 1, 2, 1, 0, 0, 0, 0, List.of()),
-            new LookupFigures.Outcomes(1_000, 900, 60, 30, 10, 5, 0),
+            new LookupFigures.Outcomes(
+                1_000, 900, 60, 30, 10, 5, 0, new LookupFigures.Firsts(7, 8, 9)),
             new LookupFigures.Fits(false, false, 0, 1_033, 0),
             List.of(new Share("as written", 880), new Share("trim", 20)),
             List.of(new Share("code", 10)),

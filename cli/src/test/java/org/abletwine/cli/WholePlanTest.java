@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -64,12 +65,42 @@ class WholePlanTest {
     Cli.Gave gave = Cli.run("run", file("intake-check.plan.yaml"));
     assertThat(gave.status()).isEqualTo(3);
     assertThat(gave.out())
-        .contains("2 of 4 do not hold")
+        .contains("2 of 4 controls do not hold")
         .contains("FAILS  matched sites")
+        .contains("sites: 225 rows unmatched")
+        .contains("(trace " + file("intake-check.plan.yaml") + " --row N)")
+        .contains("row 15")
+        .doesNotContain("matched packs");
+    assertThat(Cli.run("run", file("intake-check.plan.yaml"), "--figures", "all").out())
+        .contains("2 of 4 do not hold")
         .contains("holds  matched packs");
+    Cli.Gave quiet = Cli.run("run", file("intake-check.plan.yaml"), "--quiet");
+    assertThat(quiet.out().lines()).hasSize(3).first().isEqualTo("2 of 4 controls do not hold");
+    assertThat(Cli.run("run", file("harvest.plan.yaml"), "--quiet").out()).isEmpty();
+    assertThat(Cli.run("run", file("harvest.plan.yaml"), "--figures", "many").err())
+        .contains("--figures: expected main or all, found \"many\"");
     assertThat(demo.resolve("out/intake-check.csv")).isNotEmptyFile();
     assertThat(Files.readAllLines(demo.resolve("out/not-open.csv"))).hasSizeGreaterThan(100);
     assertThat(Cli.run("run", file("intake-check.plan.yaml"), "--lenient").status()).isZero();
+  }
+
+  /** What a person must know fits a screen: problems first, each with a way to look closer. */
+  @Test
+  void theSummaryOfTheDemoFitsAScreen() {
+    Cli.Gave gave = Cli.runAt(100, "run", file("harvest.plan.yaml"));
+    List<String> lines = gave.out().lines().toList();
+    assertThat(lines).hasSizeLessThanOrEqualTo(45).allMatch(line -> line.length() <= 100);
+    assertThat(lines.get(1)).isEqualTo("All 10 controls hold");
+    assertThat(lines.get(3)).startsWith("Needs a person, most gross_kg first (trace ");
+    assertThat(lines.get(5)).contains("sites: 398 rows match only rows left out", "row 16");
+    assertThat(gave.out()).contains("growers: 58 rows unmatched").contains("corrections draft");
+    for (String line :
+        Cli.runAt(100, "run", file("harvest.plan.yaml"), "--figures", "all")
+            .out()
+            .lines()
+            .toList()) {
+      assertThat(line.length()).as(line).isLessThanOrEqualTo(100);
+    }
   }
 
   @Test
@@ -355,6 +386,8 @@ class WholePlanTest {
     assertThat(run(plan, 0).at("/above_control_totals/0").asText())
         .contains("kg adds up to 26, and its control total before the lookups is 16");
     assertThat(Cli.run("run", plan.toString()).out())
+        .contains("a lookup made several rows of one; is its key right?");
+    assertThat(Cli.run("run", plan.toString(), "--figures", "all").out())
         .contains("a lookup made several rows of one; is its key right?")
         .contains("each of them comes out");
   }
@@ -388,7 +421,7 @@ class WholePlanTest {
   }
 
   @Test
-  void notesOfARuleSpeakOfSetsOfRows() throws IOException {
+  void notesOfARuleSpeakOfValues() throws IOException {
     Files.writeString(demo.resolve("t.csv"), "id,pct\n1,5\n2,15\n");
     Files.writeString(demo.resolve("r.csv"), "lo,hi,rate\n0,10,1\n10,20,2\n10,20,3\n0,10,1\n");
     Path plan =
@@ -399,9 +432,9 @@ class WholePlanTest {
             "    key: { ours: pct, theirs: [lo, hi], match: between }",
             "    bring: [rate]",
             "outputs: { enriched: out/e.csv }");
-    assertThat(Cli.run("run", plan.toString()).out())
-        .contains("1 set of rows of r.csv fit the same value and disagree on what is brought")
-        .contains("1 set of rows of r.csv fit the same value and agree, counted as one")
+    assertThat(Cli.run("run", plan.toString(), "--figures", "all").out())
+        .contains("1 value fits several rows of r.csv and disagree on what is brought")
+        .contains("1 value fits several rows of r.csv and agree, counted as one")
         .doesNotContain("key of r.csv");
   }
 }

@@ -78,6 +78,18 @@ public record LookupFigures(
   }
 
   /**
+   * The first transaction of an outcome, by its row, 1-based; 0 where there is none.
+   *
+   * @param unmatched the first unmatched one
+   * @param ambiguous the first ambiguous one
+   * @param blankKey the first with a blank key
+   */
+  public record Firsts(long unmatched, long ambiguous, long blankKey) {
+    /** None of any. */
+    public static final Firsts NONE = new Firsts(0, 0, 0);
+  }
+
+  /**
    * What became of the rows. Every row that reaches the lookup adds one to exactly one of the four
    * outcomes, so {@code matched + unmatched + ambiguous + blankKey == rows}; the constructor holds
    * to that.
@@ -90,6 +102,7 @@ public record LookupFigures(
    * @param blankKey rows with a null key part
    * @param dropped rows the plan left out because of their outcome
    * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
+   * @param firsts the first row of each outcome that a person may want to look at
    */
   public record Outcomes(
       long rows,
@@ -98,7 +111,8 @@ public record LookupFigures(
       long ambiguous,
       long blankKey,
       long dropped,
-      long wouldMatch) {
+      long wouldMatch,
+      Firsts firsts) {
     /** Checks the sum rule. */
     public Outcomes {
       if (matched + unmatched + ambiguous + blankKey != rows) {

@@ -20,6 +20,9 @@ final class LookupCounts {
   /** Rows by outcome. */
   final long[] outcomes = new long[OUTCOMES.length];
 
+  /** The first row of each outcome, 1-based; 0 for none. */
+  final long[] firsts = new long[OUTCOMES.length];
+
   /** The measure's totals by outcome. */
   final Total[] measured = new Total[OUTCOMES.length];
 
@@ -65,6 +68,9 @@ final class LookupCounts {
   /** Adds what another worker has counted. */
   void merge(LookupCounts other) {
     add(outcomes, other.outcomes);
+    for (int outcome = 0; outcome < firsts.length; outcome++) {
+      firsts[outcome] = first(firsts[outcome], other.firsts[outcome]);
+    }
     add(notBrought, other.notBrought);
     add(blankParts, other.blankParts);
     for (int outcome = 0; outcome < measured.length; outcome++) {
@@ -76,6 +82,14 @@ final class LookupCounts {
     wouldMatch += other.wouldMatch;
     picked += other.picked;
     dropped += other.dropped;
+  }
+
+  private static long first(long one, long other) {
+    return one == 0 || other == 0 ? one + other : Math.min(one, other);
+  }
+
+  private long first(Outcome outcome) {
+    return firsts[outcome.ordinal()];
   }
 
   private static void add(long[] to, long[] more) {
@@ -113,7 +127,9 @@ final class LookupCounts {
             of(Outcome.AMBIGUOUS),
             of(Outcome.BLANK_KEY),
             dropped,
-            wouldMatch),
+            wouldMatch,
+            new LookupFigures.Firsts(
+                first(Outcome.UNMATCHED), first(Outcome.AMBIGUOUS), first(Outcome.BLANK_KEY))),
         new LookupFigures.Fits(
             ruled,
             lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),

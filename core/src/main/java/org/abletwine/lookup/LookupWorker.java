@@ -126,7 +126,9 @@ final class LookupWorker implements StepWorker {
 
   private void count(Batch batch) {
     for (int row = 0; row < rows.count; row++) {
-      counts.outcomes[rows.outcome[row]]++;
+      if (counts.outcomes[rows.outcome[row]]++ == 0) {
+        counts.firsts[rows.outcome[row]] = batch.rowNumber(row); // a worker's rows come in order
+      }
     }
     if (shared.measure() >= 0) {
       CellVector cells = batch.column(shared.measure());

@@ -9,7 +9,8 @@ import org.junit.jupiter.api.Test;
 class SumRuleTest {
   private static LookupFigures.Outcomes of(
       long rows, long matched, long unmatched, long ambiguous, long blank) {
-    return new LookupFigures.Outcomes(rows, matched, unmatched, ambiguous, blank, 0, 0);
+    return new LookupFigures.Outcomes(
+        rows, matched, unmatched, ambiguous, blank, 0, 0, LookupFigures.Firsts.NONE);
   }
 
   @Test

@@ -216,6 +216,11 @@ public final class PlannedRun {
     return written.rows();
   }
 
+  /** Returns where the draft of corrections goes; null when the plan writes none. */
+  public @Nullable Path corrections() {
+    return outputs.corrections();
+  }
+
   /**
    * Whether a run before was ended while it moved its outputs into place, so that what lies there
    * is of two runs.

@@ -172,6 +172,10 @@ public final class RunJson {
     node.put("unmatched", lookup.unmatched());
     node.put("ambiguous", lookup.ambiguous());
     node.put("blank_key", lookup.blankKey());
+    LookupFigures.Firsts firsts = lookup.outcomes().firsts();
+    node.put("first_unmatched_row", firsts.unmatched());
+    node.put("first_ambiguous_row", firsts.ambiguous());
+    node.put("first_blank_key_row", firsts.blankKey());
     node.put("picked_from_several", lookup.fits().picked());
     node.put("rows_if_each", lookup.fits().rowsIfEach());
     node.put("added", lookup.fits().added());

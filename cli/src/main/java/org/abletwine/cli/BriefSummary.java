@@ -1,0 +1,181 @@
+package org.abletwine.cli;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.abletwine.figures.Control;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.table.text.DecimalText;
+import org.jspecify.annotations.Nullable;
+
+/** What a person must know of a run, the most important first. */
+final class BriefSummary {
+  private static final int MOST_GROUPS = 5;
+
+  private final RunRecord run;
+  private final boolean colour;
+  private final List<String> lines = new ArrayList<>();
+
+  private BriefSummary(RunRecord run, boolean colour) {
+    this.run = run;
+    this.colour = colour;
+  }
+
+  static List<String> lines(RunRecord run, Closer closer, boolean colour) {
+    BriefSummary summary = new BriefSummary(run, colour);
+    summary.head();
+    summary.controls();
+    summary.lines.addAll(NeedsPerson.lines(run, closer, colour));
+    summary.lookups();
+    run.of(RollupFigures.class).forEach(summary::rollup);
+    return summary.lines;
+  }
+
+  /** For a preview: its first rows say nothing of what needs a person. */
+  static List<String> ofPreview(RunRecord run, boolean colour) {
+    BriefSummary summary = new BriefSummary(run, colour);
+    summary.head();
+    summary.lookups();
+    return summary.lines;
+  }
+
+  /** Only what fails. */
+  static List<String> quiet(RunRecord run, boolean colour) {
+    BriefSummary summary = new BriefSummary(run, colour);
+    if (!run.holds()) {
+      summary.controls();
+    }
+    return summary.lines;
+  }
+
+  private void head() {
+    boolean same = run.rowsIn() == run.rowsOut();
+    lines.addAll(
+        Screen.line(
+            Ink.BOLD.on(run.title(), colour)
+                + "  "
+                + run.transactions()
+                + ": "
+                + (same
+                    ? RunSummary.rows(run.rowsIn()) + " in and out"
+                    : RunSummary.rows(run.rowsIn())
+                        + " in, "
+                        + RunSummary.count(run.rowsOut())
+                        + " out")
+                + ", "
+                + RunSummary.seconds(run.elapsed().toMillis())));
+  }
+
+  private void controls() {
+    List<Control> failed = run.controls().stream().filter(one -> !one.holds()).toList();
+    if (run.controls().isEmpty()) {
+      return;
+    }
+    int all = run.controls().size();
+    lines.add(
+        failed.isEmpty()
+            ? Ink.GOOD.on(all == 1 ? "The control holds" : "All " + all + " controls hold", colour)
+            : Ink.BAD.on(
+                failed.size()
+                    + " of "
+                    + all
+                    + (all == 1 ? " control does" : " controls")
+                    + (all == 1 ? "" : failed.size() == 1 ? " does" : " do")
+                    + " not hold",
+                colour));
+    TextTable table = new TextTable("llll");
+    for (Control one : failed) {
+      table
+          .cell("FAILS", Ink.BAD)
+          .cell(one.what())
+          .cell(Figures.grouped(one.figure()))
+          .cell("expected " + Figures.grouped(one.limit()), Ink.DIM)
+          .end();
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  /** A line for each lookup; outcomes that no row has are left out. */
+  private void lookups() {
+    List<LookupFigures> all = run.lookups();
+    if (all.isEmpty()) {
+      return;
+    }
+    boolean unmatched = all.stream().anyMatch(one -> one.unmatched() > 0);
+    boolean ambiguous = all.stream().anyMatch(one -> one.ambiguous() > 0);
+    boolean blank = all.stream().anyMatch(one -> one.blankKey() > 0);
+    lines.add("");
+    TextTable table =
+        new TextTable(
+            "llrr" + (unmatched ? "rr" : "") + (ambiguous ? "rr" : "") + (blank ? "rr" : ""));
+    table.cell("lookup", Ink.DIM).cell("key", Ink.DIM);
+    heading(table, true, "matched");
+    heading(table, unmatched, "unmatched");
+    heading(table, ambiguous, "ambiguous");
+    heading(table, blank, "blank key");
+    table.end();
+    for (LookupFigures one : all) {
+      table.cell(one.name(), Ink.BOLD).cell(one.key());
+      outcome(table, true, one.matched(), one.rows(), Ink.GOOD);
+      outcome(table, unmatched, one.unmatched(), one.rows(), Ink.BAD);
+      outcome(table, ambiguous, one.ambiguous(), one.rows(), Ink.WARN);
+      outcome(table, blank, one.blankKey(), one.rows(), Ink.WARN);
+      table.end();
+    }
+    lines.addAll(table.render(colour));
+  }
+
+  private static void heading(TextTable table, boolean shown, String name) {
+    if (shown) {
+      table.cell(name, Ink.DIM).cell("%", Ink.DIM);
+    }
+  }
+
+  private static void outcome(TextTable table, boolean shown, long part, long whole, Ink ink) {
+    if (shown) {
+      String share = RunSummary.percent(part, whole).replace(" %", "");
+      table.cell(part == 0 ? "" : RunSummary.count(part), ink).cell(part == 0 ? "" : share, ink);
+    }
+  }
+
+  /** The groups with the largest first total, and the grand total. */
+  private void rollup(RollupFigures rollup) {
+    int by = rollup.by().size();
+    List<List<@Nullable String>> groups = new ArrayList<>(rollup.groups());
+    boolean cut = groups.size() > MOST_GROUPS;
+    if (cut) {
+      groups.sort(
+          Comparator.comparing((List<@Nullable String> group) -> total(group, by)).reversed());
+    }
+    lines.add("");
+    lines.add(
+        Ink.BOLD.on("Totals", colour)
+            + " by "
+            + String.join(", ", rollup.by())
+            + (cut
+                ? ": the "
+                    + MOST_GROUPS
+                    + " largest of "
+                    + RunSummary.count(rollup.groups().size())
+                    + " groups"
+                : ""));
+    TextTable table = new TextTable("l".repeat(by) + "r".repeat(rollup.totals().size()));
+    rollup.by().forEach(name -> table.cell(name, Ink.DIM));
+    rollup.totals().forEach(name -> table.cell(name, Ink.DIM));
+    table.end();
+    for (List<@Nullable String> group : groups.subList(0, Math.min(MOST_GROUPS, groups.size()))) {
+      DerivedLines.group(group, by, table);
+    }
+    DerivedLines.grandTotal(rollup, table);
+    lines.addAll(table.render(colour));
+  }
+
+  private static BigDecimal total(List<@Nullable String> group, int by) {
+    String text = group.size() > by ? group.get(by) : null;
+    BigDecimal number = text == null ? null : DecimalText.read(text);
+    return number == null ? BigDecimal.ZERO : number;
+  }
+}
