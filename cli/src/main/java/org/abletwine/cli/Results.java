@@ -51,8 +51,14 @@ final class Results {
         wrote(out, output + "  (" + size + form + ")");
       }
     }
-    others.forEach(other -> wrote(out, other));
+    others.forEach(other -> wrote(out, parted(other)));
     out.flush();
+  }
+
+  /** What is in a file, with its thousands parted; its name stays. */
+  private static String parted(String other) {
+    int at = other.indexOf("  (");
+    return at < 0 ? other : other.substring(0, at) + Figures.grouped(other.substring(at));
   }
 
   private static void wrote(PrintStream out, String what) {

@@ -36,7 +36,7 @@ final class RunSummary {
     DerivedLines.lines(run, colour, summary.lines);
     summary.notes();
     ControlLines.lines(run, colour, summary.lines);
-    return summary.lines;
+    return summary.lines.stream().flatMap(line -> Screen.line(line).stream()).toList();
   }
 
   private void head() {

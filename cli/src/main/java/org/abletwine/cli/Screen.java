@@ -33,15 +33,25 @@ final class Screen {
    */
   static List<String> wrapped(String text, int width) {
     List<String> lines = new ArrayList<>();
-    String left = text;
-    while (width(left) > width) {
-      int end = left.offsetByCodePoints(0, width);
-      int space = left.lastIndexOf(' ', end);
-      int cut = space > width / 3 ? space : end;
-      lines.add(left.substring(0, cut).stripTrailing());
-      left = left.substring(cut).stripLeading();
+    StringBuilder line = new StringBuilder();
+    int used = 0;
+    for (String word : text.split(" ", -1)) {
+      String left = word;
+      int length = width(Ink.plain(left));
+      if (used > 0 && used + 1 + length > width) {
+        lines.add(line.toString().stripTrailing());
+        line.setLength(0);
+        used = 0;
+      }
+      while (length > width && left.length() == length) {
+        lines.add(left.substring(0, width));
+        left = left.substring(width);
+        length = left.length();
+      }
+      line.append(used > 0 || line.length() > 0 ? " " : "").append(left);
+      used += (used > 0 ? 1 : 0) + length;
     }
-    lines.add(left);
+    lines.add(line.toString().stripTrailing());
     return lines;
   }
 

@@ -208,9 +208,8 @@ public final class PlannedRun {
             + written.proposed()
             + " unmatched keys, "
             + written.clear()
-            + " with a clear correction, "
-            + written.kept()
-            + " lines kept"
+            + " with a clear correction"
+            + (written.kept() == 0 ? "" : ", " + written.kept() + " lines kept")
             + (written.doubtful().isEmpty() ? "" : "; " + written.doubtful())
             + ")");
     return written.rows();
