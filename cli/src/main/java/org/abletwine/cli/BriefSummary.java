@@ -56,8 +56,7 @@ final class BriefSummary {
     lines.addAll(
         Screen.line(
             Ink.BOLD.on(run.title(), colour)
-                + "  "
-                + run.transactions()
+                + (run.title().equals(run.transactions()) ? "" : "  " + run.transactions())
                 + ": "
                 + (same
                     ? RunSummary.rows(run.rowsIn()) + " in and out"
@@ -77,7 +76,11 @@ final class BriefSummary {
     int all = run.controls().size();
     lines.add(
         failed.isEmpty()
-            ? Ink.GOOD.on(all == 1 ? "The control holds" : "All " + all + " controls hold", colour)
+            ? Ink.GOOD.on(
+                all == 1
+                    ? "The control holds"
+                    : (all == 2 ? "Both" : "All " + all) + " controls hold",
+                colour)
             : Ink.BAD.on(
                 failed.size()
                     + " of "

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.abletwine.audit.OverlapAudit;
 import org.abletwine.audit.OverlapReport;
+import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.table.Table;
@@ -56,6 +57,13 @@ final class OverlapCommand implements Callable<Integer> {
       description = "Total this column of the transactions by unmatched key, largest first.")
   private String measure;
 
+  @Option(
+      names = "--normalise",
+      split = ",",
+      paramLabel = "STEP",
+      description = "Apply these steps to both sides; what further ones would win is shown.")
+  private List<String> normalise;
+
   @Mixin private ReadingOptions reading;
 
   @Mixin private TheirOptions their;
@@ -76,6 +84,8 @@ final class OverlapCommand implements Callable<Integer> {
         parts.stream()
             .mapToInt(p -> theirs.schema().require(p.theirs(), "--key: " + theirs.name()))
             .toArray();
+    List<String> fixed = normalise == null ? List.of() : normalise;
+    Normalise.parse(fixed);
     OverlapReport report =
         OverlapAudit.compare(
             ours,
@@ -83,6 +93,7 @@ final class OverlapCommand implements Callable<Integer> {
             theirs,
             theirColumns,
             measure == null ? -1 : ours.schema().require(measure, "--measure: " + ours.name()),
+            fixed,
             Math.max(0, show));
     if (json) {
       System.out.println(Streams.json(AuditJson.overlap(report)));
@@ -99,7 +110,12 @@ final class OverlapCommand implements Callable<Integer> {
     TextTable cover = new TextTable("lrrl");
     line(cover, "rows", report.rows(), report.rows(), "of " + ours.name());
     line(cover, "with a blank key", report.blankRows(), report.rows(), "can match nothing");
-    line(cover, "matched as written", report.matchedRows(), report.rows(), "");
+    line(
+        cover,
+        normalise == null ? "matched as written" : "matched after the steps given",
+        report.matchedRows(),
+        report.rows(),
+        "");
     line(cover, "matched after the steps below", report.bestMatchedRows(), report.rows(), "");
     line(
         cover,
@@ -176,6 +192,13 @@ final class OverlapCommand implements Callable<Integer> {
 
   private static void printUnmatched(
       OverlapReport report, @Nullable String measure, boolean colour) {
+    if (report.unmatchedKeys() == 0) {
+      System.out.println();
+      System.out.println(
+          Ink.GOOD.on(
+              report.blankRows() == 0 ? "All rows match" : "All rows with a key match", colour));
+      return;
+    }
     if (report.unmatched().isEmpty()) {
       return;
     }
@@ -187,23 +210,25 @@ final class OverlapCommand implements Callable<Integer> {
             + (report.notMeasured() == 0
                 ? ""
                 : " (" + RunSummary.rows(report.notMeasured()) + " hold no number)"));
-    TextTable table = new TextTable("lrrrl");
-    table
-        .cell("key", Ink.DIM)
-        .cell("rows", Ink.DIM)
-        .cell(measure == null ? "" : measure, Ink.DIM)
-        .cell("first row", Ink.DIM)
-        .cell("near misses", Ink.DIM)
-        .end();
+    TextTable table = new TextTable(measure == null ? "lrrl" : "lrrrl");
+    table.cell("key", Ink.DIM).cell("rows", Ink.DIM);
+    if (measure != null) {
+      table.cell(measure, Ink.DIM);
+    }
+    table.cell("first row", Ink.DIM).cell("near misses", Ink.DIM).end();
     for (OverlapReport.Unmatched unmatched : report.unmatched()) {
       table.cell(unmatched.key()).cell(RunSummary.count(unmatched.rows()));
       BigDecimal total = unmatched.measure();
-      table.cell(total == null ? "" : Figures.number(total));
+      if (measure != null) {
+        table.cell(total == null ? "" : Figures.number(total));
+      }
       table.cell(RunSummary.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()
               ? "none"
-              : String.join("   ", unmatched.near().stream().map(NearText::of).toList()),
+              : String.join(
+                  "   ",
+                  NearText.worthTelling(unmatched.near()).stream().map(NearText::of).toList()),
           unmatched.near().isEmpty() ? Ink.DIM : Ink.PLAIN);
       table.end();
     }

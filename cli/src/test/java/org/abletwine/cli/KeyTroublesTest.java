@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.abletwine.demo.Planted;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -165,6 +166,30 @@ class KeyTroublesTest {
                     "first")
                 .status())
         .isEqualTo(2);
+  }
+
+  @Test
+  void overlapGoesOnFromStepsThatAreGiven() {
+    String[] command = {
+      "overlap", file("tickets.csv"), file("grades.csv"), "--key", "commodity,grade_mark=grade"
+    };
+    assertThat(Cli.run(command).out())
+        .contains("matched as written", "normalise: [ignore-case]", "All rows match");
+    List<String> given = new java.util.ArrayList<>(List.of(command));
+    given.addAll(List.of("--normalise", "ignore-case"));
+    assertThat(Cli.run(given.toArray(String[]::new)).out())
+        .contains("matched after the steps given", "no step would win anything", "All rows match")
+        .doesNotContain("normalise: [");
+    given.set(given.size() - 1, "ignorecase");
+    assertThat(Cli.run(given.toArray(String[]::new)).err())
+        .contains("ignorecase")
+        .contains("did you mean \"ignore-case\"?");
+    Cli.Gave near =
+        Cli.run("overlap", file("tickets.csv"), file("varieties.csv"), "--key", "variety");
+    assertThat(near.out())
+        .contains("Harrow Gold 0.89 clear")
+        .contains("Miller's Hope 1.00 clear")
+        .doesNotContain("weak");
   }
 
   @Test

@@ -65,6 +65,7 @@ public final class OverlapAudit {
    * @param theirColumns the key's column numbers there, in the same order
    * @param measure a column of the transactions to total by key, or -1; the unmatched keys then
    *     come in the order of their totals
+   * @param fixed steps that are applied to both sides whatever they win
    * @param mostUnmatched how many unmatched keys to report, most rows first
    * @return what was found
    */
@@ -74,26 +75,27 @@ public final class OverlapAudit {
       Table reference,
       int[] theirColumns,
       int measure,
+      List<String> fixed,
       int mostUnmatched) {
     DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1);
     DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure);
-    return new OverlapAudit(ours, theirs).report(mostUnmatched);
+    return new OverlapAudit(ours, theirs).report(fixed, mostUnmatched);
   }
 
-  private OverlapReport report(int mostUnmatched) {
-    Measured plain = measure(List.of());
+  private OverlapReport report(List<String> fixed, int mostUnmatched) {
+    Measured plain = measured(fixed);
     List<String> candidates = new ArrayList<>(STEPS);
     candidates.addAll(affixes(plain.matched()));
     List<Gain> alone = new ArrayList<>();
     for (String step : candidates) {
-      Measured with = measured(List.of(step));
+      Measured with = fixed.contains(step) ? plain : measured(plus(fixed, step));
       if (with.rows() > plain.rows()) {
         alone.add(
             new Gain(step, with.rows() - plain.rows(), with.collisions(), LOSSY.contains(step)));
       }
     }
     alone.sort(Comparator.comparingLong(Gain::rows).reversed());
-    List<String> chosen = new ArrayList<>();
+    List<String> chosen = new ArrayList<>(fixed);
     List<Gain> best = new ArrayList<>();
     Measured now = plain;
     while (best.size() < MOST_STEPS) {
@@ -102,7 +104,7 @@ public final class OverlapAudit {
       for (Gain gain : alone) {
         if (!chosen.contains(gain.step()) && !gain.lossy()) {
           Measured with = measured(plus(chosen, gain.step()));
-          if (with.collisions() == 0 && with.rows() > nextMeasured.rows()) {
+          if (with.collisions() <= plain.collisions() && with.rows() > nextMeasured.rows()) {
             next = new Gain(gain.step(), with.rows() - now.rows(), 0, false);
             nextMeasured = with;
           }

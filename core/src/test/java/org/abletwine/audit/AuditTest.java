@@ -37,7 +37,8 @@ class AuditTest {
             "ours",
             List.of(
                 "000123A", " 000123A", "000456b", "456B", "000798C", "ZZ", "000123A", "001000D/W"));
-    OverlapReport report = OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, -1, 10);
+    OverlapReport report =
+        OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, -1, List.of(), 10);
     assertThat(report.rows()).isEqualTo(8);
     assertThat(report.matchedRows()).isEqualTo(2);
     assertThat(report.bestMatchedRows()).isEqualTo(6);
@@ -57,7 +58,8 @@ class AuditTest {
     MemoryTable ours =
         MemoryTable.of("o", "k,kg", "A,1.5", "B,2", "A,x", "B,0.25", "C,", "000123A,9");
     OverlapReport report =
-        OverlapAudit.compare(ours, new int[] {0}, column("t", CODES), new int[] {0}, 1, 10);
+        OverlapAudit.compare(
+            ours, new int[] {0}, column("t", CODES), new int[] {0}, 1, List.of(), 10);
     assertThat(report.unmatched())
         .extracting(u -> u.key() + " " + u.measure())
         .containsExactly("B 2.25", "A 1.5", "C 0");

@@ -66,6 +66,7 @@ class OverlapOracleTest {
             table("theirs", new ArrayList<>(theirs)),
             new int[] {0},
             -1,
+            List.of(),
             1_000);
 
     assertThat(report.rows()).isEqualTo(400);

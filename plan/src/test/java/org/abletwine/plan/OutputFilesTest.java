@@ -155,6 +155,47 @@ class OutputFilesTest {
         .contains("5,Mero,x,\n");
   }
 
+  /** All clear ones at once: the draft keeps the lines that it is the reason for, run after run. */
+  @Test
+  void clearLinesAreAcceptedAtOnceAndStay() throws IOException {
+    emptyDraft();
+    Path plan = folder.resolve("clear.plan.yaml");
+    Files.writeString(
+        plan,
+        """
+        able-twine: 1
+        transactions: { file: t.csv }
+        measure: kg
+        references:
+          r: { file: r.csv, key: code }
+          draft: { file: draft.csv, where: "coalesce(accept, judged) in ('yes', 'clear')" }
+        steps: [ { correct: code, using: draft }, { lookup: r, bring: [name] } ]
+        outputs: { enriched: o.csv, corrections: draft.csv }
+        """);
+    PlanFile.load(plan).run(Progress.NONE);
+    assertThat(folder.resolve("o.csv")).content().contains("2,Thistel,20.5,\n");
+    for (int again = 0; again < 3; again++) {
+      PlanFile.load(plan).run(Progress.NONE);
+      assertThat(folder.resolve("o.csv"))
+          .content()
+          .contains("2,Thistle,20.5,T\n", "4,Thistle,9.5,T\n");
+      assertThat(folder.resolve("draft.csv")).content().contains("code,Thistel,Thistle,0.72,clear");
+    }
+    Files.writeString(
+        folder.resolve("draft.csv"),
+        Files.readString(folder.resolve("draft.csv"))
+            .replace("Thistle,0.72,clear,2,30.0,", "Thistle,0.72,clear,2,30.0,no")
+            .replace("code,Q,,,none,1,1,", "code,Q,Quince,,none,1,1,yes"));
+    PlannedRun.Result result = PlanFile.load(plan).run(Progress.NONE);
+    assertThat(folder.resolve("o.csv")).content().contains("2,Thistel,20.5,\n");
+    assertThat(result.others())
+        .anyMatch(
+            line ->
+                line.contains(
+                    "1 accepted line means what the reference has not, such as \"Quince\" of"
+                        + " r.csv"));
+  }
+
   @Test
   void aFileThatIsNoDraftIsNotWrittenOver() throws IOException {
     emptyDraft();
