@@ -193,6 +193,29 @@ class KeyTroublesTest {
   }
 
   @Test
+  void traceTellsNearMissesAndWhichPartIsMissing() throws IOException {
+    assertThat(Cli.run("trace", file("harvest.plan.yaml"), "--where", "variety = 'Grayling'").out())
+        .contains("near misses     \"Greyling\" 0.78 clear");
+    Path plan = demo.resolve("grades.plan.yaml");
+    Files.writeString(
+        plan,
+        """
+        able-twine: 1
+        transactions: { file: tickets.csv }
+        references: { grades: { file: grades.csv, where: "not (commodity = 'oats' and grade = 'F2')" } }
+        steps: [ { lookup: grades, key: [commodity, grade_mark = grade], bring: [grade_name] } ]
+        outputs: { enriched: out/g.csv }
+        """);
+    assertThat(Cli.run("trace", plan.toString(), "--where", "commodity = 'Wheat'").out())
+        .contains("parts                   commodity not, grade_mark known")
+        .contains("\"wheat | F2\" 1.00 clear");
+    assertThat(
+            Cli.run("trace", plan.toString(), "--where", "commodity = 'oats' and grade_mark = 'F2'")
+                .out())
+        .contains("each is known, but no row of grades.csv has them together");
+  }
+
+  @Test
   void profileShowsSpacesAndMixedForms() throws IOException {
     JsonNode profile = json("profile", file("tickets.csv"));
     JsonNode code = profile.at("/tables/0/columns/3");

@@ -87,6 +87,9 @@ final class LookupTelling {
           OUTCOMES[rows.outcome[row]].label()
               + (miss.isEmpty() ? "" : ": " + miss)
               + (wouldMatch ? "; a row that the reference's condition left out would match" : ""));
+      if (rows.outcome[row] == Settled.UNMATCHED && lookup.key.stream().allMatch(KeyPart::equal)) {
+        new NearTrace(lookup, own.reference).note(batch, row, keyColumns, trace);
+      }
     }
     telling.fills(shared.fills().of(rows.outcome[row]), rows.outcome[row] == Settled.MATCHED);
   }
