@@ -123,7 +123,6 @@ final class RunCommand implements Callable<Integer> {
     }
     System.out.println();
     sink.print(System.out, Ink.colour());
-    System.out.println();
     System.out.println(
         "Preview of the first " + RunSummary.rows(record.rowsIn()) + "; nothing was written");
   }
