@@ -76,6 +76,25 @@ class ArchitectureTest {
             .resideInAnyPackage("org.abletwine.cli..", "org.abletwine.demo..", "picocli.."));
   }
 
+  /** A kind of table with large dependencies of its own: nobody knows it but by the core's door. */
+  @Test
+  void parquetStandsApart() {
+    holds(
+        noClasses()
+            .that()
+            .resideOutsideOfPackage("org.abletwine.parquet..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.abletwine.parquet..", "org.apache.parquet.."));
+    holds(
+        noClasses()
+            .that()
+            .resideInAPackage("org.abletwine.parquet..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.abletwine.plan..", "org.abletwine.cli.."));
+  }
+
   /** What everybody may see: these packages, and few types in them. */
   @Test
   void theFrontDoorIsSmall() throws URISyntaxException {

@@ -2,9 +2,11 @@ package org.abletwine.parquet;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 import java.util.zip.CRC32;
 import org.apache.parquet.bytes.BytesInput;
 import org.apache.parquet.column.ColumnDescriptor;
@@ -133,7 +135,7 @@ final class ChunkWriter implements PageWriter {
       PageType type,
       byte[] bytes,
       ByteArrayOutputStream into,
-      java.util.function.Consumer<PageHeader> more)
+      Consumer<PageHeader> more)
       throws IOException {
     byte[] packed = codec.pack(bytes);
     CRC32 sum = new CRC32();
@@ -168,7 +170,7 @@ final class ChunkWriter implements PageWriter {
    * @param at where they begin in the file
    * @return what the foot says of them
    */
-  ColumnChunk writeTo(java.io.OutputStream out, long at) throws IOException {
+  ColumnChunk writeTo(OutputStream out, long at) throws IOException {
     words.writeTo(out);
     pages.writeTo(out);
     ColumnMetaData data =

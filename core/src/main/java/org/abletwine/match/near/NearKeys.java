@@ -2,9 +2,12 @@ package org.abletwine.match.near;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import org.abletwine.match.NearMiss;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The keys of a reference, to be searched for those that a person would take for a key that did not
@@ -76,15 +79,20 @@ public final class NearKeys {
    */
   public List<List<NearMiss>> nearest(List<String> keys, int most) {
     List<List<NearMiss>> found =
-        new ArrayList<>(java.util.Collections.nCopies(keys.size(), List.of()));
+        new ArrayList<>(Collections.nCopies(keys.size(), List.of()));
     int threads =
         Math.max(1, Math.min(Runtime.getRuntime().availableProcessors(), keys.size() / 16));
     AtomicInteger next = new AtomicInteger();
+    AtomicReference<@Nullable Throwable> failure = new AtomicReference<>();
     Runnable work =
         () -> {
-          NearSearch search = search();
-          for (int i = next.getAndIncrement(); i < keys.size(); i = next.getAndIncrement()) {
-            found.set(i, search.nearest(keys.get(i), most));
+          try {
+            NearSearch search = search();
+            for (int i = next.getAndIncrement(); i < keys.size(); i = next.getAndIncrement()) {
+              found.set(i, search.nearest(keys.get(i), most));
+            }
+          } catch (RuntimeException | Error e) {
+            failure.compareAndSet(null, e); // what is not found must not pass for nothing near
           }
         };
     List<Thread> others = new ArrayList<>();
@@ -96,16 +104,19 @@ public final class NearKeys {
     }
     work.run();
     for (Thread thread : others) {
-      boolean waiting = true;
-      while (waiting) {
-        try {
-          thread.join();
-          waiting = false;
-        } catch (InterruptedException e) {
-          Thread.currentThread().interrupt();
-          throw new IllegalStateException("interrupted while near misses were looked for", e);
-        }
+      try {
+        thread.join();
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new IllegalStateException("interrupted while near misses were looked for", e);
       }
+    }
+    Throwable failed = failure.get();
+    if (failed instanceof Error error) {
+      throw error;
+    }
+    if (failed != null) {
+      throw new IllegalStateException("near misses could not be looked for", failed);
     }
     return found;
   }

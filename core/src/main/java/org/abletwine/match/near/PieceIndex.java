@@ -146,10 +146,6 @@ final class PieceIndex {
     return lists[at];
   }
 
-  int keys() {
-    return keys;
-  }
-
   float length(int key) {
     return (float) lengths[key] / PARTS;
   }
@@ -163,6 +159,7 @@ final class PieceIndex {
     return value * value;
   }
 
+  /** Returns the memory it takes, in bytes. */
   long bytes() {
     return 8L * table.length
         + 4L * (counts.length + starts.length + lists.length)
