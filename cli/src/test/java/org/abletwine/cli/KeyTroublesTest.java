@@ -192,6 +192,32 @@ class KeyTroublesTest {
         .doesNotContain("weak");
   }
 
+  /** What the analyst would correct by hand: every misspelt variety finds its own. */
+  @Test
+  void varietiesAreMatchedByTheirWords() throws IOException {
+    Path plan = demo.resolve("words.plan.yaml");
+    String text =
+        """
+        able-twine: 1
+        transactions: { file: tickets.csv }
+        references: { varieties: { file: varieties.csv } }
+        steps:
+          - lookup: varieties
+            key: { ours: variety, theirs: variety, match: similar, %s }
+            bring: [variety as right]
+        outputs: { enriched: out/w.csv }
+        """;
+    Files.writeString(plan, text.formatted("by: words, at-least: 0.75"));
+    JsonNode words = json("run", plan.toString());
+    assertThat(words.at("/lookups/0/matched").asInt()).isEqualTo(3_000);
+    assertThat(Files.readAllLines(demo.resolve("out/w.csv")))
+        .filteredOn(line -> line.contains(",Grayling,"))
+        .isNotEmpty()
+        .allMatch(line -> line.endsWith(",Greyling"));
+    Files.writeString(plan, text.formatted("by: sound"));
+    assertThat(Cli.run("check", plan.toString()).out()).contains("expected one of letters, words");
+  }
+
   @Test
   void traceTellsNearMissesAndWhichPartIsMissing() throws IOException {
     assertThat(Cli.run("trace", file("harvest.plan.yaml"), "--where", "variety = 'Grayling'").out())

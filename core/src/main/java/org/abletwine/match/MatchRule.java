@@ -16,11 +16,13 @@ import org.jspecify.annotations.Nullable;
  * @param ends for {@link Kind#BETWEEN}, which ends belong to the band
  * @param oursIsPattern for text rules, whether our column holds the pattern and theirs the text
  * @param atLeast for {@link Kind#SIMILAR}, the least similarity, 0 to 1
+ * @param by for {@link Kind#SIMILAR}, what is compared
  */
 public record MatchRule(
-    Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast)
+    Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast, By by)
     implements Serializable {
   private static final double USUAL_SIMILARITY = 0.9;
+  private static final double USUAL_LIKENESS = 0.8;
 
   /** The rules. */
   public enum Kind {
@@ -66,6 +68,19 @@ public record MatchRule(
     }
   }
 
+  /** What similar texts are compared by. */
+  public enum By {
+    /** Their letters as written, by Jaro-Winkler. */
+    LETTERS,
+    /** Their words, as near misses are: without case, accents and punctuation, by their rarity. */
+    WORDS;
+
+    /** Returns the least similarity where none is stated. */
+    public double usualAtLeast() {
+      return this == WORDS ? USUAL_LIKENESS : USUAL_SIMILARITY;
+    }
+  }
+
   /** Which ends of a band belong to it. */
   public enum Ends {
     /** The lower end does, the upper one does not: bands that follow each other never overlap. */
@@ -86,6 +101,12 @@ public record MatchRule(
     public boolean upperIn() {
       return this == UPPER || this == BOTH;
     }
+  }
+
+  /** A rule that compares similar texts by their letters. */
+  public MatchRule(
+      Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast) {
+    this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS);
   }
 
   /** Equality. */
@@ -109,6 +130,8 @@ public record MatchRule(
             ? " ends " + ends.name().toLowerCase(Locale.ROOT)
             : "")
         + (oursIsPattern ? " pattern ours" : "")
-        + (kind == Kind.SIMILAR ? " at least " + atLeast : "");
+        + (kind == Kind.SIMILAR
+            ? (by == By.WORDS ? " by words" : "") + " at least " + atLeast
+            : "");
   }
 }

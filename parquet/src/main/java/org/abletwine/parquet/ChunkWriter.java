@@ -132,10 +132,7 @@ final class ChunkWriter implements PageWriter {
   }
 
   private void put(
-      PageType type,
-      byte[] bytes,
-      ByteArrayOutputStream into,
-      Consumer<PageHeader> more)
+      PageType type, byte[] bytes, ByteArrayOutputStream into, Consumer<PageHeader> more)
       throws IOException {
     byte[] packed = codec.pack(bytes);
     CRC32 sum = new CRC32();

@@ -9,6 +9,7 @@ import java.util.Set;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.match.MatchRule;
+import org.abletwine.match.MatchRule.By;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
 import org.abletwine.table.text.DecimalText;
@@ -18,7 +19,7 @@ import org.jspecify.annotations.Nullable;
 final class KeyReader {
   private static final Set<String> PART =
       PlanReader.ordered(
-          "ours", "theirs", "match", "within", "ends", "pattern", "at-least", "normalise");
+          "ours", "theirs", "match", "within", "ends", "pattern", "at-least", "by", "normalise");
 
   private KeyReader() {}
 
@@ -86,13 +87,20 @@ final class KeyReader {
     only(settings.get("ends"), kind == Kind.BETWEEN, "between");
     only(settings.get("pattern"), kind.pattern(), "starts-with, contains, wildcard or regex");
     only(settings.get("at-least"), kind == Kind.SIMILAR, "similar");
-    MatchRule usual = MatchRule.of(kind);
+    only(settings.get("by"), kind == Kind.SIMILAR, "similar");
+    By by = by(settings.get("by"));
     return new MatchRule(
         kind,
         number(settings.get("within"), "0 or more", BigDecimal.ZERO, null),
         ends(settings.get("ends")),
         oursIsPattern(settings.get("pattern")),
-        atLeast(settings.get("at-least"), usual.atLeast()));
+        atLeast(settings.get("at-least"), by.usualAtLeast()),
+        by);
+  }
+
+  private static By by(@Nullable PlanNode node) {
+    String word = node == null ? null : node.oneOf(List.of("letters", "words"));
+    return word == null ? By.LETTERS : By.valueOf(word.toUpperCase(Locale.ROOT));
   }
 
   private static void only(@Nullable PlanNode node, boolean fits, String rules) {

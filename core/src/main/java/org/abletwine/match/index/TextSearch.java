@@ -11,6 +11,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.match.MatchRule;
+import org.abletwine.match.NearMiss;
+import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.batch.CellVector;
 
 /**
@@ -22,12 +24,16 @@ final class TextSearch implements RuleIndex {
   private static final long serialVersionUID = 1L;
   private static final int MOST_REMEMBERED = 200_000;
 
+  /** Texts that are equally like a value by their words, at most. */
+  private static final int MOST_EQUAL = 16;
+
   private final MatchRule rule;
   private final boolean folded;
   private final Map<Integer, Map<String, int[]>> rowsOf = new HashMap<>();
   private final Map<Integer, Integer> placeOf = new HashMap<>();
   private final InternedSets sets = new InternedSets();
   private transient Map<Integer, SimilarKeys> near = new ConcurrentHashMap<>();
+  private transient Map<Integer, NearKeys> words = new ConcurrentHashMap<>();
   private transient Map<Value, Integer> remembered = new ConcurrentHashMap<>();
 
   private record Value(int partition, String text) {}
@@ -71,6 +77,7 @@ final class TextSearch implements RuleIndex {
   private void readObject(ObjectInputStream in) throws IOException, ClassNotFoundException {
     in.defaultReadObject();
     near = new ConcurrentHashMap<>();
+    words = new ConcurrentHashMap<>();
     remembered = new ConcurrentHashMap<>();
   }
 
@@ -100,10 +107,25 @@ final class TextSearch implements RuleIndex {
   }
 
   private List<String> similar(Value value, Map<String, int[]> texts) {
+    if (rule.by() == MatchRule.By.WORDS) {
+      return byWords(value, texts);
+    }
     SimilarKeys keys =
         near.computeIfAbsent(value.partition(), p -> new SimilarKeys(List.copyOf(texts.keySet())));
     return keys.mostSimilar(value.text(), rule.atLeast()).stream()
         .map(SimilarKeys.Similar::key)
+        .toList();
+  }
+
+  /** The texts most like a value by their words: one, or several that are equally like it. */
+  private List<String> byWords(Value value, Map<String, int[]> texts) {
+    NearKeys keys =
+        words.computeIfAbsent(value.partition(), p -> new NearKeys(List.copyOf(texts.keySet())));
+    List<NearMiss> near = keys.search().nearest(value.text(), MOST_EQUAL);
+    return near.stream()
+        .filter(miss -> miss.likeness() >= rule.atLeast())
+        .filter(miss -> miss.likeness() == near.get(0).likeness())
+        .map(NearMiss::key)
         .toList();
   }
 

@@ -78,8 +78,7 @@ public final class NearKeys {
    * @return for each the nearest first
    */
   public List<List<NearMiss>> nearest(List<String> keys, int most) {
-    List<List<NearMiss>> found =
-        new ArrayList<>(Collections.nCopies(keys.size(), List.of()));
+    List<List<NearMiss>> found = new ArrayList<>(Collections.nCopies(keys.size(), List.of()));
     int threads =
         Math.max(1, Math.min(Runtime.getRuntime().availableProcessors(), keys.size() / 16));
     AtomicInteger next = new AtomicInteger();

@@ -231,6 +231,32 @@ class RuleIndexTest {
     assertThat(index).hasToString("TextSearch[similar at least " + atLeast + "]");
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "0.8, 0, St. OSIER depot, 0",
+    "0.8, 0, Osier Depot Saint, 0",
+    "0.99, 0, Osier Depot Saint, none",
+    "0.8, 0, Tamsin Silo 04, 2",
+    "0.8, 0, Tamsin Silo 5, none",
+    "0.8, 1, ÉLMWOOD, '[1, 3]'",
+    "0.8, 1, Saint Osier Depot, none",
+    "0.8, 0, Kestrel, none"
+  })
+  void theMostSimilarByWordsIsFoundInItsPartition(
+      double atLeast, int partition, String ours, String expected) throws Exception {
+    MatchRule rule =
+        new MatchRule(Kind.SIMILAR, null, Ends.LOWER, false, atLeast, MatchRule.By.WORDS);
+    RuleIndex index = build(rows("Saint Osier Depot", "Elmwood", "Tamsin Silo 4", "Elmwood"), rule);
+    assertThat(found(index, partition, ours)).isEqualTo(expected);
+    assertThat(index).hasToString("TextSearch[similar by words at least " + atLeast + "]");
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    new ObjectOutputStream(bytes).writeObject(index);
+    RuleIndex copy =
+        (RuleIndex)
+            new ObjectInputStream(new ByteArrayInputStream(bytes.toByteArray())).readObject();
+    assertThat(found(copy, partition, ours)).as("sent elsewhere").isEqualTo(expected);
+  }
+
   /** More distinct values than are remembered, and each answer still its own. */
   @Tag("oracle")
   @Test
