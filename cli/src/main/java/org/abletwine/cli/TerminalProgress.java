@@ -24,9 +24,11 @@ final class TerminalProgress implements Progress {
 
   private TerminalProgress() {}
 
-  /** The progress to use now: a line when a person is looking, else none. */
+  /**
+   * The progress to use now: a line that changes when a person is looking, else one now and then.
+   */
   static Progress create() {
-    return Ink.terminal(2) ? new TerminalProgress() : Progress.NONE;
+    return Ink.terminal(2) ? new TerminalProgress() : new PipedProgress();
   }
 
   @Override
@@ -60,6 +62,11 @@ final class TerminalProgress implements Progress {
       this.rows = rows;
     }
 
+    /** Whether only rows can be counted: a cursor of a database has no size. */
+    private boolean counted() {
+      return table.sizeInBytes() <= 0;
+    }
+
     synchronized void show() {
       if (ended) {
         return;
@@ -70,8 +77,8 @@ final class TerminalProgress implements Progress {
             new ProgressBarBuilder()
                 .setTaskName(Streams.shown(table.name()))
                 .setStyle(ProgressBarStyle.ASCII)
-                .setUnit(" MB", 1_000_000)
-                .setInitialMax(table.sizeInBytes())
+                .setUnit(counted() ? " rows" : " MB", counted() ? 1 : 1_000_000)
+                .setInitialMax(counted() ? -1 : table.sizeInBytes())
                 .setUpdateIntervalMillis((int) EVERY_MILLIS)
                 .setMaxRenderedLength(WIDTH)
                 .startsFrom(0, Duration.ofNanos(System.nanoTime() - begun))
@@ -82,7 +89,7 @@ final class TerminalProgress implements Progress {
       }
       long done = rows.getAsLong();
       double seconds = (System.nanoTime() - begun) / 1e9;
-      shown.stepTo(bytes.getAsLong());
+      shown.stepTo(counted() ? done : bytes.getAsLong());
       shown.setExtraMessage(
           RunSummary.rows(done) + ", " + RunSummary.count((long) (done / seconds)) + " a second");
     }

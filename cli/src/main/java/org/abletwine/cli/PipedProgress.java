@@ -1,0 +1,54 @@
+package org.abletwine.cli;
+
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.LongSupplier;
+import org.abletwine.step.Progress;
+import org.abletwine.table.Table;
+
+/**
+ * A sign of life where nobody sees a line change, such as in a log: one line every ten seconds,
+ * nothing before.
+ */
+final class PipedProgress implements Progress {
+  private final long everyMillis;
+
+  PipedProgress() {
+    this(10_000);
+  }
+
+  PipedProgress(long everyMillis) {
+    this.everyMillis = everyMillis;
+  }
+
+  @Override
+  public Runnable reading(Table table, LongSupplier bytes, LongSupplier rows) {
+    ScheduledExecutorService clock =
+        Executors.newSingleThreadScheduledExecutor(
+            work -> {
+              Thread thread = new Thread(work, "progress");
+              thread.setDaemon(true);
+              return thread;
+            });
+    clock.scheduleAtFixedRate(
+        () -> System.err.println(line(table, bytes.getAsLong(), rows.getAsLong())),
+        everyMillis,
+        everyMillis,
+        TimeUnit.MILLISECONDS);
+    return clock::shutdownNow;
+  }
+
+  /** How far it is. */
+  private static String line(Table table, long bytes, long rows) {
+    long size = table.sizeInBytes();
+    return "able-twine: "
+        + Streams.shown(table.name())
+        + ": "
+        + RunSummary.rows(rows)
+        + " read"
+        + (size > 0 && bytes > 0
+            ? ", " + RunSummary.percent(Math.min(bytes, size), size) + " of it"
+            : "");
+  }
+}
