@@ -1,8 +1,5 @@
 package org.abletwine.cli;
 
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.function.LongSupplier;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Table;
@@ -24,19 +21,10 @@ final class PipedProgress implements Progress {
 
   @Override
   public Runnable reading(Table table, LongSupplier bytes, LongSupplier rows) {
-    ScheduledExecutorService clock =
-        Executors.newSingleThreadScheduledExecutor(
-            work -> {
-              Thread thread = new Thread(work, "progress");
-              thread.setDaemon(true);
-              return thread;
-            });
-    clock.scheduleAtFixedRate(
+    return Ticker.start(
         () -> System.err.println(line(table, bytes.getAsLong(), rows.getAsLong())),
         everyMillis,
-        everyMillis,
-        TimeUnit.MILLISECONDS);
-    return clock::shutdownNow;
+        everyMillis);
   }
 
   /** How far it is. */

@@ -1,9 +1,6 @@
 package org.abletwine.cli;
 
 import java.time.Duration;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.function.LongSupplier;
 import me.tongfei.progressbar.ConsoleProgressBarConsumer;
 import me.tongfei.progressbar.ProgressBar;
@@ -33,17 +30,10 @@ final class TerminalProgress implements Progress {
 
   @Override
   public Runnable reading(Table table, LongSupplier bytes, LongSupplier rows) {
-    ScheduledExecutorService clock =
-        Executors.newSingleThreadScheduledExecutor(
-            work -> {
-              Thread thread = new Thread(work, "progress");
-              thread.setDaemon(true);
-              return thread;
-            });
     Meter meter = new Meter(table, bytes, rows);
-    clock.scheduleAtFixedRate(meter::show, QUIET_MILLIS, EVERY_MILLIS, TimeUnit.MILLISECONDS);
+    Runnable ended = Ticker.start(meter::show, QUIET_MILLIS, EVERY_MILLIS);
     return () -> {
-      clock.shutdownNow();
+      ended.run();
       meter.end();
     };
   }

@@ -3,6 +3,7 @@ package org.abletwine.parquet;
 import java.util.List;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
@@ -64,26 +65,12 @@ final class ColumnFacts {
   }
 
   private boolean number(byte[] text, int start, int end) {
-    int at = start < end && text[start] == '-' ? start + 1 : start;
-    int point = -1;
-    boolean zero = true;
-    for (int i = at; i < end; i++) {
-      if (text[i] == '.' && point < 0) {
-        point = i;
-      } else if (text[i] < '0' || text[i] > '9') {
-        return false;
-      }
-      zero &= text[i] == '0' || text[i] == '.';
-    }
-    int wholes = (point < 0 ? end : point) - at;
-    int after = point < 0 ? 0 : end - point - 1;
-    if (wholes == 0
-        || point >= 0 && after == 0
-        || text[at] == '0' && wholes > 1
-        || zero && at > start) {
+    long digits = DecimalText.canonical(text, start, end);
+    if (digits == DecimalText.NOT_CANONICAL) {
       return false;
     }
-    whole = Math.max(whole, wholes);
+    int after = (int) digits;
+    whole = Math.max(whole, (int) (digits >>> Integer.SIZE));
     places = Math.max(places, after);
     leastPlaces = Math.min(leastPlaces, after);
     return whole + places <= MOST_DIGITS;

@@ -148,6 +148,41 @@ public final class DecimalText {
     return (negative ? -value : value) << PLACES_BITS | places;
   }
 
+  /** What {@link #canonical} gives for a text that would not come back as it is. */
+  public static final long NOT_CANONICAL = -1;
+
+  /**
+   * Whether a number is written as numbers come back that were kept as such: digits, at most a
+   * minus before them and a point within; no zeros before, no sign before zero.
+   *
+   * @param text where it stands, UTF-8
+   * @param from its first byte, 0-based
+   * @param to its end, exclusive
+   * @return digits before the point in the upper half, decimal places in the lower; {@link
+   *     #NOT_CANONICAL} when it is written otherwise or is none
+   */
+  public static long canonical(byte[] text, int from, int to) {
+    int at = from < to && text[from] == '-' ? from + 1 : from;
+    int point = -1;
+    boolean zero = true;
+    for (int i = at; i < to; i++) {
+      if (text[i] == '.' && point < 0) {
+        point = i;
+      } else if (text[i] < '0' || text[i] > '9') {
+        return NOT_CANONICAL;
+      }
+      zero &= text[i] == '0' || text[i] == '.';
+    }
+    int whole = (point < 0 ? to : point) - at;
+    int places = point < 0 ? 0 : to - point - 1;
+    boolean canonical =
+        whole > 0
+            && (point < 0 || places > 0)
+            && (text[at] != '0' || whole == 1)
+            && !(zero && at > from);
+    return canonical ? (long) whole << Integer.SIZE | places : NOT_CANONICAL;
+  }
+
   private static boolean isSpace(byte b) {
     return b == ' ' || b >= '\t' && b <= '\r' || b >= 0x1C && b < ' ';
   }

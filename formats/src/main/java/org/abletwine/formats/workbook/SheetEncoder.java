@@ -10,6 +10,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.NumberForm;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
@@ -164,29 +165,14 @@ abstract class SheetEncoder {
 
   /** Writes a number as one, when a spreadsheet holds it exactly; returns whether it did. */
   private boolean number(byte[] text, int start, int end) {
-    int at = start < end && text[start] == '-' ? start + 1 : start;
-    int point = -1;
-    boolean zero = true;
-    for (int i = at; i < end; i++) {
-      if (text[i] == '.' && point < 0) {
-        point = i;
-      } else if (text[i] < '0' || text[i] > '9') {
-        return false;
-      }
-      zero &= text[i] == '0' || text[i] == '.';
-    }
-    int whole = (point < 0 ? end : point) - at;
-    int places = point < 0 ? 0 : end - point - 1;
-    boolean plain =
-        whole > 0
-            && (point < 0 || places > 0)
-            && (text[at] != '0' || whole == 1)
-            && whole + places <= MOST_DIGITS
-            && !(zero && at > start);
-    if (plain) {
+    long digits = DecimalText.canonical(text, start, end);
+    int places = (int) digits;
+    boolean held =
+        digits != DecimalText.NOT_CANONICAL && (digits >>> Integer.SIZE) + places <= MOST_DIGITS;
+    if (held) {
       number(text, start, end, places);
     }
-    return plain;
+    return held;
   }
 
   /** Writes a text that was made of a number as that, in its form; returns whether it did. */
