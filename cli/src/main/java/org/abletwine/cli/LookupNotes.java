@@ -114,13 +114,15 @@ final class LookupNotes {
     return notes;
   }
 
-  /** Rows that one key or value fits: told as keys, or where a rule matches as sets of rows. */
+  /** Rows that one key or value fits: told as keys, or where a rule matches as places. */
   private static String several(LookupFigures lookup, long count) {
     return lookup.fits().byRule()
-        ? RunSummary.count(count)
-            + (count == 1 ? " value fits" : " values fit")
+        ? "in "
+            + RunSummary.count(count)
+            + (count == 1 ? " place" : " places")
             + " several rows of "
             + lookup.reference().name()
+            + " fit"
         : RunSummary.keys(count)
             + " of "
             + lookup.reference().name()

@@ -47,7 +47,7 @@ final class NeedsPerson {
     for (LookupFigures lookup : run.lookups()) {
       LookupFigures.Outcomes outcomes = lookup.outcomes();
       need(lookup, Outcome.UNMATCHED, outcomes.unmatched(), unmatched(lookup));
-      need(lookup, Outcome.AMBIGUOUS, outcomes.ambiguous(), "fit several that disagree");
+      need(lookup, Outcome.AMBIGUOUS, outcomes.ambiguous(), "fit several rows that disagree");
       if (!OF_TEXT.matcher(lookup.key()).matches()) {
         blank(lookup, brought);
       }
@@ -63,8 +63,8 @@ final class NeedsPerson {
     long left = lookup.outcomes().wouldMatch();
     if (left > 0) {
       return left == lookup.unmatched()
-          ? "match only rows left out"
-          : "unmatched, " + RunSummary.count(left) + " match rows left out";
+          ? "match only rows that where: leaves out"
+          : "unmatched, " + RunSummary.count(left) + " match rows that where: leaves out";
     }
     if (lookup.misses().size() == 1) {
       return lookup.misses().get(0).kind();

@@ -94,7 +94,9 @@ class WholePlanTest {
     assertThat(lines.get(3)).startsWith("Needs a person, most gross_kg first (trace ");
     assertThat(lines.subList(4, 6))
         .anyMatch(
-            line -> line.matches(" +11,848,862 +sites: 398 rows match only rows left out +row 16"));
+            line ->
+                line.matches(
+                    " +11,848,862 +sites: 398 rows match only rows that where: leaves out +row 16"));
     assertThat(gave.out()).contains("growers: 58 rows unmatched").contains("corrections draft");
     for (String line :
         Cli.runAt(100, "run", file("harvest.plan.yaml"), "--figures", "all")
@@ -423,7 +425,7 @@ class WholePlanTest {
   }
 
   @Test
-  void notesOfARuleSpeakOfValues() throws IOException {
+  void notesOfARuleSpeakOfPlaces() throws IOException {
     Files.writeString(demo.resolve("t.csv"), "id,pct\n1,5\n2,15\n");
     Files.writeString(demo.resolve("r.csv"), "lo,hi,rate\n0,10,1\n10,20,2\n10,20,3\n0,10,1\n");
     Path plan =
@@ -435,8 +437,8 @@ class WholePlanTest {
             "    bring: [rate]",
             "outputs: { enriched: out/e.csv }");
     assertThat(Cli.run("run", plan.toString(), "--figures", "all").out())
-        .contains("1 value fits several rows of r.csv and disagree on what is brought")
-        .contains("1 value fits several rows of r.csv and agree, counted as one")
+        .contains("in 1 place several rows of r.csv fit and disagree on what is brought")
+        .contains("in 1 place several rows of r.csv fit and agree, counted as one")
         .doesNotContain("key of r.csv");
   }
 }
