@@ -1,6 +1,7 @@
 package org.abletwine.benchmarks;
 
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.SplittableRandom;
@@ -74,7 +75,9 @@ public class RuleProbe {
       all.add(cells, 0, 0, row, row);
       map.put(BigDecimal.valueOf(row), row);
     }
-    index = RuleIndexes.build(all, MatchRule.of(rule), false, null, "bench", row -> row + 1L);
+    index =
+        RuleIndexes.build(
+            all, MatchRule.of(rule), false, null, "bench", row -> row + 1L, List.of());
     SplittableRandom random = new SplittableRandom(1);
     values.clear();
     for (int i = 0; i < Batch.ROWS; i++) {

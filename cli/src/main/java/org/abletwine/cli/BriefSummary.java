@@ -110,15 +110,21 @@ final class BriefSummary {
     boolean unmatched = all.stream().anyMatch(one -> one.unmatched() > 0);
     boolean ambiguous = all.stream().anyMatch(one -> one.ambiguous() > 0);
     boolean blank = all.stream().anyMatch(one -> one.blankKey() > 0);
+    boolean notAsked = all.stream().anyMatch(one -> one.notAsked() > 0);
     lines.add("");
     TextTable table =
         new TextTable(
-            "llrr" + (unmatched ? "rr" : "") + (ambiguous ? "rr" : "") + (blank ? "rr" : ""));
+            "llrr"
+                + (unmatched ? "rr" : "")
+                + (ambiguous ? "rr" : "")
+                + (blank ? "rr" : "")
+                + (notAsked ? "rr" : ""));
     table.cell("lookup", Ink.DIM).cell("key", Ink.DIM);
     heading(table, true, "matched");
     heading(table, unmatched, "unmatched");
     heading(table, ambiguous, "ambiguous");
     heading(table, blank, "blank key");
+    heading(table, notAsked, "not asked");
     table.end();
     for (LookupFigures one : all) {
       table.cell(one.name(), Ink.BOLD).cell(one.key());
@@ -126,6 +132,7 @@ final class BriefSummary {
       outcome(table, unmatched, one.unmatched(), one.rows(), Ink.BAD);
       outcome(table, ambiguous, one.ambiguous(), one.rows(), Ink.WARN);
       outcome(table, blank, one.blankKey(), one.rows(), Ink.WARN);
+      outcome(table, notAsked, one.notAsked(), one.rows(), Ink.DIM);
       table.end();
     }
     lines.addAll(table.render(colour));

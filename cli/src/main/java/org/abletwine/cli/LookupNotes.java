@@ -90,6 +90,15 @@ final class LookupNotes {
           .forEach(part -> parts.add(part.name() + " in " + RunSummary.rows(part.rows())));
       notes.add(where + "blank key part: " + String.join(", ", parts));
     }
+    LookupFigures.Asked asked = lookup.asked();
+    if (asked != null && asked.unknown() > 0) {
+      notes.add(
+          where
+              + RunSummary.rows(asked.unknown())
+              + " not asked for because when: "
+              + asked.when()
+              + " is unknown there: a value it compares is null");
+    }
     if (lookup.outcomes().dropped() > 0) {
       notes.add(
           where + RunSummary.rows(lookup.outcomes().dropped()) + " left out, as the plan says");
@@ -98,6 +107,16 @@ final class LookupNotes {
     for (LookupFigures.Miss miss : lookup.misses()) {
       notes.add(
           where + RunSummary.rows(miss.rows()) + " " + miss.kind() + ", such as " + miss.example());
+    }
+    LookupFigures.Distances distances = lookup.distances();
+    if (distances != null) {
+      notes.add(
+          where
+              + "what was brought is "
+              + distances.median()
+              + " away in the median, "
+              + distances.greatest()
+              + " at most");
     }
     for (String constant : lookup.constants()) {
       notes.add(

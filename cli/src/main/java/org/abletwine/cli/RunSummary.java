@@ -13,11 +13,16 @@ final class RunSummary {
 
   private final RunRecord run;
   private final boolean colour;
+
+  /** Whether any lookup is for some rows only: else nothing is told of rows not asked for. */
+  private final boolean someRows;
+
   private final List<String> lines = new ArrayList<>();
 
   private RunSummary(RunRecord run, boolean colour) {
     this.run = run;
     this.colour = colour;
+    this.someRows = someRowsOnly(run);
   }
 
   /**
@@ -37,6 +42,10 @@ final class RunSummary {
     summary.notes();
     ControlLines.lines(run, colour, summary.lines);
     return summary.lines.stream().flatMap(line -> Screen.line(line).stream()).toList();
+  }
+
+  static boolean someRowsOnly(RunRecord run) {
+    return run.lookups().stream().anyMatch(lookup -> lookup.asked() != null);
   }
 
   private void head() {
@@ -69,13 +78,19 @@ final class RunSummary {
     }
     lines.add("");
     lines.add(
-        Ink.BOLD.on("Lookups", colour) + ": matched + unmatched + ambiguous + blank key = rows");
-    TextTable table = new TextTable("llrrrrrrrrr");
-    for (String heading :
-        new String[] {
-          "lookup", "key", "rows", "matched", "", "unmatched", "", "ambiguous", "", "blank key", ""
-        }) {
+        Ink.BOLD.on("Lookups", colour)
+            + ": matched + unmatched + ambiguous + blank key"
+            + (someRows ? " + not asked" : "")
+            + " = rows");
+    TextTable table = new TextTable("llrrrrrrrrr" + (someRows ? "rr" : ""));
+    for (String heading : List.of("lookup", "key", "rows")) {
       table.cell(heading, Ink.DIM);
+    }
+    for (String heading : List.of("matched", "unmatched", "ambiguous", "blank key")) {
+      table.cell(heading, Ink.DIM).cell("");
+    }
+    if (someRows) {
+      table.cell("not asked", Ink.DIM).cell("");
     }
     table.end();
     for (LookupFigures lookup : run.lookups()) {
@@ -84,6 +99,9 @@ final class RunSummary {
       share(table, lookup.unmatched(), lookup.rows(), Ink.BAD);
       share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
       share(table, lookup.blankKey(), lookup.rows(), Ink.WARN);
+      if (someRows) {
+        share(table, lookup.notAsked(), lookup.rows(), Ink.DIM);
+      }
       table.end();
     }
     lines.addAll(table.render(colour));
@@ -149,12 +167,17 @@ final class RunSummary {
     lines.add("");
     lines.add(
         Ink.BOLD.on("Nulls", colour)
-            + ": unmatched + ambiguous + blank key + empty in the reference - filled = left null");
-    TextTable table = new TextTable("llrrrrrr");
-    for (String heading :
-        new String[] {
-          "attribute", "from", "unmatched", "ambiguous", "blank key", "empty", "filled", "left null"
-        }) {
+            + ": unmatched + ambiguous + blank key"
+            + (someRows ? " + not asked" : "")
+            + " + empty in the reference - filled = left null");
+    TextTable table = new TextTable("llrrrrrr" + (someRows ? "r" : ""));
+    for (String heading : List.of("attribute", "from", "unmatched", "ambiguous", "blank key")) {
+      table.cell(heading, Ink.DIM);
+    }
+    if (someRows) {
+      table.cell("not asked", Ink.DIM);
+    }
+    for (String heading : List.of("empty", "filled", "left null")) {
       table.cell(heading, Ink.DIM);
     }
     table.end();
@@ -164,6 +187,9 @@ final class RunSummary {
         number(table, attribute.unmatched(), Ink.PLAIN);
         number(table, attribute.ambiguous(), Ink.PLAIN);
         number(table, attribute.blankKey(), Ink.PLAIN);
+        if (someRows) {
+          number(table, attribute.notAsked(), Ink.PLAIN);
+        }
         number(table, attribute.empty(), Ink.PLAIN);
         number(table, attribute.filled(), Ink.GOOD);
         number(table, attribute.nulls(), Ink.WARN);

@@ -63,7 +63,7 @@ class DemoTest {
     assertThat(prices.at("/unmatched").asLong())
         .isEqualTo(planted.count("tickets delivered before the first price is in force"));
     assertThat(prices.at("/misses/0/kind").asText()).isEqualTo("below the lowest");
-    assertThat(record.at("/lookups/6/misses/0/kind").asText()).isEqualTo("in a gap or too far");
+    assertThat(record.at("/lookups/6/misses/0/kind").asText()).isEqualTo("in a gap");
     assertThat(record.at("/lookups/6/ambiguous").asLong()).isPositive();
     assertThat(Files.readString(demo.resolve("out/run.json"))).contains("\"rows_in\" : 3000");
     record

@@ -2,6 +2,7 @@ package org.abletwine.figures;
 
 import java.math.BigDecimal;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What one lookup counted.
@@ -10,11 +11,14 @@ import java.util.List;
  * @param key the key as a reader would write it
  * @param reference what was found in the reference
  * @param outcomes what became of the rows
+ * @param asked which rows it is for; null for all
  * @param fits what came of keys that fit several reference rows
  * @param matchedBy how many rows matched as written, and how many more thanks to each step in turn,
  *     and to each reference tried otherwise; the sum is {@code matched}
  * @param blankParts for each key part, rows in which it was null or blank
  * @param misses the ways in which values missed an ordered rule, those of no rows left out
+ * @param distances how far away matches are, of a rule that takes the next value below or above;
+ *     null for any other
  * @param constants attributes with one value on every matched row, as {@code name = value}
  * @param measures the measure's total for each outcome, in the order of the counts; empty when
  *     nothing is measured
@@ -25,10 +29,12 @@ public record LookupFigures(
     String key,
     Reference reference,
     Outcomes outcomes,
+    @Nullable Asked asked,
     Fits fits,
     List<Share> matchedBy,
     List<Share> blankParts,
     List<Miss> misses,
+    @Nullable Distances distances,
     List<String> constants,
     List<BigDecimal> measures,
     List<Attribute> attributes)
@@ -90,9 +96,9 @@ public record LookupFigures(
   }
 
   /**
-   * What became of the rows. Every row that reaches the lookup adds one to exactly one of the four
-   * outcomes, so {@code matched + unmatched + ambiguous + blankKey == rows}; the constructor holds
-   * to that.
+   * What became of the rows. Every row that reaches the lookup adds one to exactly one of the five
+   * outcomes, so {@code matched + unmatched + ambiguous + blankKey + notAsked == rows}; the
+   * constructor holds to that.
    *
    * @param rows rows that reached the lookup
    * @param matched rows with one reference row, or with several that agree or that the plan chose
@@ -100,6 +106,7 @@ public record LookupFigures(
    * @param unmatched rows whose key is not in the reference
    * @param ambiguous rows whose key fits several reference rows that disagree
    * @param blankKey rows with a null key part
+   * @param notAsked rows that the lookup is not for
    * @param dropped rows the plan left out because of their outcome
    * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
    * @param firsts the first row of each outcome that a person may want to look at
@@ -110,16 +117,26 @@ public record LookupFigures(
       long unmatched,
       long ambiguous,
       long blankKey,
+      long notAsked,
       long dropped,
       long wouldMatch,
       Firsts firsts) {
     /** Checks the sum rule. */
     public Outcomes {
-      if (matched + unmatched + ambiguous + blankKey != rows) {
+      if (matched + unmatched + ambiguous + blankKey + notAsked != rows) {
         throw new IllegalArgumentException("outcomes do not add up to rows");
       }
     }
   }
+
+  /**
+   * Which rows a lookup is for.
+   *
+   * @param when the condition
+   * @param unknown rows it is not asked for because the condition is neither true nor false: a
+   *     value it compares is null
+   */
+  public record Asked(String when, long unknown) {}
 
   /**
    * What came of keys that fit several reference rows.
@@ -142,15 +159,22 @@ public record LookupFigures(
    * @param unmatched null because the key is not in the reference
    * @param ambiguous null because several reference rows disagree
    * @param blankKey null because a key part is null
+   * @param notAsked null because the lookup is not for the row
    * @param empty matched, but null in the reference
    * @param filled of all these, how many the plan put a value into
    */
   public record Attribute(
-      String column, long unmatched, long ambiguous, long blankKey, long empty, long filled) {
+      String column,
+      long unmatched,
+      long ambiguous,
+      long blankKey,
+      long notAsked,
+      long empty,
+      long filled) {
 
     /** Returns the nulls left: all reasons less those filled. */
     public long nulls() {
-      return unmatched + ambiguous + blankKey + empty - filled;
+      return unmatched + ambiguous + blankKey + notAsked + empty - filled;
     }
   }
 
@@ -171,6 +195,17 @@ public record LookupFigures(
    */
   public record Miss(String kind, long rows, String example) {}
 
+  /**
+   * How far the reference's value is from ours on matched rows: the age of what was brought, where
+   * the values are days.
+   *
+   * @param rows rows that matched so
+   * @param median the distance that half of them do not exceed, such as {@code 3 days}; of more
+   *     than 65,536 different distances to the nearest 65,536th part of the greatest
+   * @param greatest the greatest distance
+   */
+  public record Distances(long rows, String median, String greatest) {}
+
   /** Returns the rows that reached the lookup. */
   public long rows() {
     return outcomes.rows();
@@ -189,6 +224,11 @@ public record LookupFigures(
   /** Returns the rows whose key fits several reference rows that disagree. */
   public long ambiguous() {
     return outcomes.ambiguous();
+  }
+
+  /** Returns the rows that the lookup is not for. */
+  public long notAsked() {
+    return outcomes.notAsked();
   }
 
   /** Returns the rows with a null key part. */

@@ -157,6 +157,7 @@ final class FinderBuilder {
         part.match(),
         PatternSteps.folds(KeyLayout.steps(lookup, part)),
         lookup.reference.type(part.theirs()),
+        KeyLayout.steps(lookup, part),
         part.ours(),
         place);
   }

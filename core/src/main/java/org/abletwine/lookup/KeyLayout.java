@@ -63,6 +63,9 @@ record KeyLayout(int[] equal, int[] rules) implements java.io.Serializable {
   /** The steps of a part on one side: patterns keep their meaning. */
   static List<NormaliseStep> stepsOf(Lookup lookup, KeyPart part, boolean ours) {
     List<NormaliseStep> steps = steps(lookup, part);
+    if (part.match().kind() == MatchRule.Kind.LISTED && !ours) {
+      return List.of(); // a list is taken apart first
+    }
     boolean pattern = part.match().kind().pattern() && part.match().oursIsPattern() == ours;
     return pattern ? PatternSteps.of(part.match().kind(), steps) : steps;
   }

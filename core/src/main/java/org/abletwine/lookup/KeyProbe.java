@@ -25,6 +25,7 @@ final class KeyProbe {
   private final NormaliseStep[][] ruleSteps;
   private final CellVector[] ruled;
   private int[] partitions = new int[0];
+  private long[] apart = new long[0];
   private int rows;
 
   /**
@@ -78,16 +79,17 @@ final class KeyProbe {
   void find(Finder finder, int[] found) {
     if (partitions.length < rows) {
       partitions = new int[rows];
+      apart = new long[rows];
     }
-    find(finder, partitions, found);
+    find(finder, partitions, found, apart);
   }
 
   /** As {@link #find}, elsewhere: what can be asked about the rows stays as it was. */
   void findAside(Finder finder, int[] found) {
-    find(finder, new int[rows], found);
+    find(finder, new int[rows], found, new long[rows]);
   }
 
-  private void find(Finder finder, int[] among, int[] found) {
+  private void find(Finder finder, int[] among, int[] found, long[] distances) {
     if (!layout.ruled()) {
       finder.index().probe(keys, found);
       return;
@@ -97,7 +99,7 @@ final class KeyProbe {
     if (rule == null) {
       java.util.Arrays.fill(found, 0, rows, HashIndex.ABSENT);
     } else {
-      rule.probe(among, ruled, rows, found);
+      rule.probe(among, ruled, rows, found, distances);
     }
   }
 
@@ -134,6 +136,11 @@ final class KeyProbe {
   int unfitPart(Finder finder, int row) {
     RuleChain rule = finder.rule();
     return layout.rules()[rule == null ? 0 : rule.unfit(ruled(row))];
+  }
+
+  /** How far away what was found is, for a rule that measures it. */
+  long apart(int row) {
+    return apart[row];
   }
 
   /** The row's partition after {@link #find}, or negative. */

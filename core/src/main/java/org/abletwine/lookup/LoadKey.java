@@ -42,7 +42,9 @@ record LoadKey(
 
   /** Whether the sets of rows that fit are known when the reference is loaded. */
   private static boolean setsKnown(KeyPart part) {
-    return part.equal() || part.match().kind().ordered();
+    return part.equal()
+        || part.match().kind().ordered()
+        || part.match().kind() == MatchRule.Kind.LISTED;
   }
 
   static LoadKey of(Lookup lookup) {

@@ -8,9 +8,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -40,6 +42,7 @@ public final class Lookup implements RunStep {
   final Map<Outcome, Treatment> treatments;
   final @Nullable String mark;
   final @Nullable RowFilter where;
+  final @Nullable Asked asked;
   final Duplicates duplicates;
   final boolean leavesOutUnreadable;
   final List<Lookup> otherwise;
@@ -54,6 +57,7 @@ public final class Lookup implements RunStep {
     this.treatments = Collections.unmodifiableMap(new EnumMap<>(draft.treatments));
     this.mark = draft.mark;
     this.where = draft.where;
+    this.asked = draft.asked;
     this.duplicates = draft.duplicates;
     this.leavesOutUnreadable = draft.leavesOutUnreadable;
     this.otherwise = List.copyOf(draft.otherwise);
@@ -70,6 +74,7 @@ public final class Lookup implements RunStep {
     private final Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
     private @Nullable String mark;
     private @Nullable RowFilter where;
+    private @Nullable Asked asked;
     private Duplicates duplicates = Duplicates.keep();
     private boolean leavesOutUnreadable;
     private List<Lookup> otherwise = new ArrayList<>();
@@ -92,6 +97,7 @@ public final class Lookup implements RunStep {
       this.treatments.putAll(lookup.treatments);
       this.mark = lookup.mark;
       this.where = lookup.where;
+      this.asked = lookup.asked;
       this.duplicates = lookup.duplicates;
       this.leavesOutUnreadable = lookup.leavesOutUnreadable;
       this.otherwise = new ArrayList<>(lookup.otherwise);
@@ -168,6 +174,9 @@ public final class Lookup implements RunStep {
 
   /** Returns the lookup with this treatment for rows of an outcome. */
   public Lookup when(Outcome outcome, Treatment treatment) {
+    if (outcome == Outcome.NOT_ASKED) {
+      throw new IllegalArgumentException("rows that are not asked for are left as they are");
+    }
     if (outcome == Outcome.MATCHED && treatment.action() != Treatment.Action.LEAVE) {
       throw new IllegalArgumentException("matched rows are left; only their nulls can be filled");
     }
@@ -204,6 +213,27 @@ public final class Lookup implements RunStep {
   public Lookup where(String condition) {
     RowFilter read = RowFilter.parse(condition, reference);
     return with(draft -> draft.where = read);
+  }
+
+  /**
+   * Returns the lookup for some of the rows only: it is not asked for the others, which are neither
+   * matched nor unmatched. A row for which the condition is unknown, because a value it compares is
+   * null, is not asked for either; such rows are counted.
+   *
+   * @param condition a SQL condition over the columns so far
+   */
+  public Lookup when(String condition) {
+    return when(condition, Evaluation.STRICT);
+  }
+
+  /**
+   * As {@link #when(String)}, evaluated as stated.
+   *
+   * @param condition a SQL condition over the columns so far
+   * @param settings how it is evaluated
+   */
+  public Lookup when(String condition, Evaluation settings) {
+    return with(draft -> draft.asked = new Asked(condition, settings));
   }
 
   /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
@@ -265,8 +295,8 @@ public final class Lookup implements RunStep {
    * Loads the reference, and those tried otherwise, for use one record at a time.
    *
    * @return the loaded lookup; safe to share between threads
-   * @throws org.abletwine.table.SettingException when the settings do not fit, or a key may give
-   *     several rows (several: each)
+   * @throws org.abletwine.table.SettingException when the settings do not fit, a key may give
+   *     several rows (several: each), or it is for some rows only (when)
    * @throws org.abletwine.table.DataException when a reference cannot be read
    */
   public LoadedLookup load() {
@@ -292,6 +322,7 @@ public final class Lookup implements RunStep {
               LoadedReference.class,
               () -> ReferenceLoader.load(from, context.progress(), context.workers())));
     }
+    Expression isAsked = asked == null ? null : asked.over(before, name);
     Apart apart = Apart.of(this, before, columns, context);
     @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
     Supplier<Source[]> sources =
@@ -307,6 +338,7 @@ public final class Lookup implements RunStep {
             this,
             sources,
             keyColumns.get(0),
+            isAsked,
             fills,
             columns.tableName(),
             context.trace(),

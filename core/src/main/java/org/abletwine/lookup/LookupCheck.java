@@ -29,6 +29,7 @@ final class LookupCheck {
     all.add(0, lookup);
     for (Lookup one : all) {
       problems.look(() -> oneRow(one));
+      problems.look(() -> everyRow(one));
     }
     problems.throwIfAny();
   }
@@ -41,6 +42,16 @@ final class LookupCheck {
               + ": several: each may give several rows for a key, and a lookup that is used one"
               + " record at a time answers with one; choose flag, first, last or newest-by, or run"
               + " it as a step");
+    }
+  }
+
+  private static void everyRow(Lookup lookup) {
+    if (lookup.asked != null) {
+      throw new SettingException(
+          "lookup "
+              + lookup.name
+              + ": when: is for runs; a lookup that is used one record at a time is asked by whoever"
+              + " calls it, who can look at the record first");
     }
   }
 
@@ -232,6 +243,10 @@ final class LookupCheck {
     settings(lookup, problems);
     otherwise(lookup, problems);
     String step = "lookup " + lookup.name;
+    Asked asked = lookup.asked;
+    if (asked != null) {
+      problems.look(() -> asked.over(columns, lookup.name));
+    }
     List<int[]> numbers = new ArrayList<>();
     numbers.add(keyColumns(lookup, columns, step + ", key", problems));
     for (Lookup other : lookup.otherwise) {

@@ -8,6 +8,8 @@ import java.util.stream.Collectors;
 import org.abletwine.compute.Total;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
+import org.abletwine.match.index.RuleChain;
+import org.jspecify.annotations.Nullable;
 
 /** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
 final class LookupCounts {
@@ -29,8 +31,14 @@ final class LookupCounts {
   /** For each attribute, matched rows whose reference does not bring it. */
   final long[] notBrought;
 
+  /** How far away the rows are that were found by a rule that measures it. */
+  final DistanceCounts distances = new DistanceCounts();
+
   /** Rows that reached the lookup. */
   long rows;
+
+  /** Rows not asked for because the condition is unknown. */
+  long unknown;
 
   /** Rows that would come out more if every key gave all its rows. */
   long adding;
@@ -76,7 +84,9 @@ final class LookupCounts {
     for (int outcome = 0; outcome < measured.length; outcome++) {
       measured[outcome].merge(other.measured[outcome]);
     }
+    distances.merge(other.distances);
     rows += other.rows;
+    unknown += other.unknown;
     adding += other.adding;
     added += other.added;
     wouldMatch += other.wouldMatch;
@@ -126,10 +136,12 @@ final class LookupCounts {
             of(Outcome.UNMATCHED),
             of(Outcome.AMBIGUOUS),
             of(Outcome.BLANK_KEY),
+            of(Outcome.NOT_ASKED),
             dropped,
             wouldMatch,
             new LookupFigures.Firsts(
                 first(Outcome.UNMATCHED), first(Outcome.AMBIGUOUS), first(Outcome.BLANK_KEY))),
+        asked(),
         new LookupFigures.Fits(
             ruled,
             lookup.bring.stream().anyMatch(attribute -> attribute.aggregate() != null),
@@ -139,9 +151,24 @@ final class LookupCounts {
         matchedBy(gains),
         blankShares(),
         misses.figures(),
+        distances(),
         watch.found(of(Outcome.MATCHED)),
         measures(),
         attributes(fills));
+  }
+
+  private LookupFigures.@Nullable Asked asked() {
+    return lookup.asked == null ? null : new LookupFigures.Asked(lookup.asked.condition(), unknown);
+  }
+
+  private LookupFigures.@Nullable Distances distances() {
+    RuleChain rule = sources[0].reference.finder().rule();
+    return rule == null || distances.rows() == 0
+        ? null
+        : new LookupFigures.Distances(
+            distances.rows(),
+            rule.distance(distances.median()),
+            rule.distance(distances.greatest()));
   }
 
   private List<Share> matchedBy(StepGains gains) {
@@ -192,6 +219,7 @@ final class LookupCounts {
               of(Outcome.UNMATCHED),
               of(Outcome.AMBIGUOUS),
               of(Outcome.BLANK_KEY),
+              of(Outcome.NOT_ASKED),
               empties[a],
               filled));
     }

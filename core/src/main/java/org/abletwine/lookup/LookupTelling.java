@@ -32,7 +32,7 @@ final class LookupTelling {
   /** Tells of each row that is not matched. */
   void tell(Batch batch) {
     for (int row = 0; row < rows.count; row++) {
-      if (rows.outcome[row] != Settled.MATCHED) {
+      if (rows.outcome[row] != Settled.MATCHED && rows.outcome[row] != Settled.NOT_ASKED) {
         StringBuilder key = new StringBuilder();
         for (int part = 0; part < keyColumns.length; part++) {
           String value = batch.column(keyColumns[part]).get(row);
@@ -69,6 +69,10 @@ final class LookupTelling {
     Trace trace = shared.trace();
     Source from = rows.sourceOf(row);
     LookupTrace telling = new LookupTrace(lookup, trace);
+    if (lookup.asked != null && rows.outcome[row] == Settled.NOT_ASKED) {
+      trace.note("outcome", "not-asked: when: " + lookup.asked.condition() + " is not true");
+      return;
+    }
     telling.key(batch, row, keyColumns);
     if (rows.source[row] > 0) {
       trace.note("not in " + own.reference.name(), "tried otherwise: " + from.lookup.name);

@@ -3,6 +3,7 @@ package org.abletwine.lookup;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.index.HashIndex;
+import org.abletwine.match.index.RuleChain;
 import org.abletwine.match.index.RuleIndex;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.StepWorker;
@@ -35,6 +36,7 @@ final class LookupWorker implements StepWorker {
   private final Apart.@Nullable Part apart;
   private final boolean each;
   private final boolean fails;
+  private final boolean measures;
   private int[] inLeftOut = new int[0];
 
   LookupWorker(PreparedLookup.Shared shared, Exceptions exceptions) {
@@ -43,10 +45,12 @@ final class LookupWorker implements StepWorker {
     sources = shared.sources().get();
     own = sources[0];
     counts = new LookupCounts(lookup, sources, shared.measure() >= 0);
-    rows = new Settled(lookup.name, sources, counts);
+    rows = new Settled(lookup.name, sources, counts, shared.asked());
     gains = new StepGains(lookup, shared.keyColumns(), own.reference.rows());
     watch = new ConstantWatch(lookup, own.reference);
     telling = new LookupTelling(shared, own, rows, exceptions);
+    RuleChain rule = own.reference.finder().rule();
+    measures = rule != null && rule.measures();
     tells = exceptions != Exceptions.NONE;
     apart = shared.apart().part();
     drops = treats(Treatment.Action.DROP);
@@ -62,6 +66,9 @@ final class LookupWorker implements StepWorker {
   public void apply(Batch batch) {
     rows.find(batch);
     gains.count(batch, rows.place, own.probe.keys().changed);
+    if (measures) {
+      measureDistances();
+    }
     rows.tryFurther(batch);
     countMisses(batch);
     if (!own.reference.leftOut().isEmpty()) {
@@ -88,6 +95,14 @@ final class LookupWorker implements StepWorker {
     }
     if (drops) {
       drop(batch);
+    }
+  }
+
+  private void measureDistances() {
+    for (int row = 0; row < rows.count; row++) {
+      if (rows.outcome[row] == Settled.MATCHED) {
+        counts.distances.add(own.probe.apart(row));
+      }
     }
   }
 

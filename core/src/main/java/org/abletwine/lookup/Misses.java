@@ -8,11 +8,15 @@ import org.abletwine.match.index.RuleIndex;
 /** Counts the ways in which values miss an ordered rule, with the first of each kind in words. */
 final class Misses {
   private static final String[] KINDS = {
-    "below the lowest", "above the highest", "in a gap or too far", "cannot be compared"
+    "below the lowest",
+    "above the highest",
+    "in a gap",
+    "farther than within:",
+    "cannot be compared"
   };
 
   private final long[] counts = new long[KINDS.length];
-  private final String[] examples = {"", "", "", ""};
+  private final String[] examples = {"", "", "", "", ""};
 
   /** The rows of the examples: the first of each kind. */
   private final long[] firstRows = new long[KINDS.length];

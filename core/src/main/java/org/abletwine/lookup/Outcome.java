@@ -9,7 +9,9 @@ public enum Outcome {
   /** Several reference rows, and they disagree. */
   AMBIGUOUS("ambiguous"),
   /** A key part is null, or nothing is left of it once normalised. */
-  BLANK_KEY("blank-key");
+  BLANK_KEY("blank-key"),
+  /** The lookup is for some rows only, and this is none of them. */
+  NOT_ASKED("not-asked");
 
   private final String label;
 

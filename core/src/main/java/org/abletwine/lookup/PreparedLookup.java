@@ -1,10 +1,12 @@
 package org.abletwine.lookup;
 
 import java.util.function.Supplier;
+import org.abletwine.compute.Expression;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.Trace;
+import org.jspecify.annotations.Nullable;
 
 /** Prepares a lookup for one run: its references are loaded, and shared by its workers. */
 final class PreparedLookup {
@@ -26,6 +28,8 @@ final class PreparedLookup {
    * @param lookup the lookup
    * @param sources its references, to be probed and counted by one worker: anew at each call
    * @param keyColumns the columns of its key in the batches
+   * @param asked whether a row is asked for, to be evaluated by a copy for each worker; null for
+   *     all
    * @param fills what to put in place of null
    * @param transactions the table, for messages
    * @param trace told what becomes of a row
@@ -36,6 +40,7 @@ final class PreparedLookup {
       Lookup lookup,
       Supplier<Source[]> sources,
       int[] keyColumns,
+      @Nullable Expression asked,
       LookupFills fills,
       String transactions,
       Trace trace,

@@ -1,9 +1,12 @@
 package org.abletwine.lookup;
 
 import java.util.Arrays;
+import org.abletwine.compute.Expression;
+import org.abletwine.index.HashIndex;
 import org.abletwine.match.index.RuleIndex;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What has become of each row of a batch: found first in the lookup's own reference, then, where
@@ -19,6 +22,7 @@ final class Settled {
   static final byte UNMATCHED = (byte) Outcome.UNMATCHED.ordinal();
   static final byte AMBIGUOUS = (byte) Outcome.AMBIGUOUS.ordinal();
   static final byte BLANK_KEY = (byte) Outcome.BLANK_KEY.ordinal();
+  static final byte NOT_ASKED = (byte) Outcome.NOT_ASKED.ordinal();
   static final int NO_SET = -1;
 
   /** Rows that one batch may become: all of them are in memory at once. */
@@ -29,6 +33,7 @@ final class Settled {
   private final String lookup;
   private final Source[] sources;
   private final LookupCounts counts;
+  private final @Nullable Expression asked;
 
   /** How many rows there are. */
   int count;
@@ -39,10 +44,14 @@ final class Settled {
   int[] set = new int[0];
   private int[] tried = new int[0];
 
-  Settled(String lookup, Source[] sources, LookupCounts counts) {
+  /**
+   * @param asked whether a row is asked for; null for all
+   */
+  Settled(String lookup, Source[] sources, LookupCounts counts, @Nullable Expression asked) {
     this.lookup = lookup;
     this.sources = sources.clone();
     this.counts = counts;
+    this.asked = asked == null ? null : asked.another();
   }
 
   /** Settles what the lookup's own reference has to say. */
@@ -57,11 +66,18 @@ final class Settled {
     }
     Source own = sources[0];
     own.find(batch, place);
+    if (asked != null) {
+      asked.over(batch);
+    }
     for (int row = 0; row < count; row++) {
       source[row] = 0;
       set[row] = NO_SET;
       int at = place[row];
-      if (at >= 0) {
+      if (asked != null && !asked.isTrue(row)) {
+        place[row] = HashIndex.ABSENT;
+        outcome[row] = NOT_ASKED;
+        counts.unknown += asked.isNull(row) ? 1 : 0;
+      } else if (at >= 0) {
         outcome[row] = MATCHED;
       } else if (at > RuleIndex.LAST_MISS) {
         outcome[row] = fromSet(0, row, ~at);
@@ -127,7 +143,7 @@ final class Settled {
    * the reference that had them says so.
    */
   void addRows(Batch batch) {
-    Settled more = new Settled(lookup, sources, counts);
+    Settled more = new Settled(lookup, sources, counts, null);
     int[] rows = new int[count];
     more.room(count);
     for (int row = 0; row < count; row++) {

@@ -11,18 +11,28 @@ import org.jspecify.annotations.Nullable;
  * How a key part matches. Immutable.
  *
  * @param kind the rule
- * @param within for {@link Kind#NEAREST}, the farthest that still counts, in the unit of the
- *     numbers or in days; null for any distance
+ * @param within for {@link Kind#NEAREST}, {@link Kind#AT_OR_BELOW} and {@link Kind#AT_OR_ABOVE},
+ *     the farthest that still counts, in the unit of the numbers or in days; null for any distance
  * @param ends for {@link Kind#BETWEEN}, which ends belong to the band
  * @param oursIsPattern for text rules, whether our column holds the pattern and theirs the text
  * @param atLeast for {@link Kind#SIMILAR}, the least similarity, 0 to 1
  * @param by for {@link Kind#SIMILAR}, what is compared
+ * @param separator for {@link Kind#LISTED}, what stands between two items of a list, not empty
  */
 public record MatchRule(
-    Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast, By by)
+    Kind kind,
+    @Nullable BigDecimal within,
+    Ends ends,
+    boolean oursIsPattern,
+    double atLeast,
+    By by,
+    String separator)
     implements Serializable {
   private static final double USUAL_SIMILARITY = 0.9;
   private static final double USUAL_LIKENESS = 0.8;
+
+  /** What stands between two items of a list, unless stated. */
+  public static final String USUAL_SEPARATOR = ",";
 
   /** The rules. */
   public enum Kind {
@@ -44,6 +54,8 @@ public record MatchRule(
     WILDCARD,
     /** A regular expression is found somewhere in the text; linear time (re2j). */
     REGEX,
+    /** Ours is an item of the list that theirs is. */
+    LISTED,
     /** Theirs is the most similar to ours, and similar enough. */
     SIMILAR;
 
@@ -55,6 +67,11 @@ public record MatchRule(
     /** Returns whether the rule orders values, as numbers, dates or text. */
     public boolean ordered() {
       return this == AT_OR_BELOW || this == AT_OR_ABOVE || this == NEAREST || this == BETWEEN;
+    }
+
+    /** Returns whether what fits may be too far away to count. */
+    public boolean distant() {
+      return this == AT_OR_BELOW || this == AT_OR_ABOVE || this == NEAREST;
     }
 
     /** Returns whether one side is a pattern and the other a text. */
@@ -106,7 +123,7 @@ public record MatchRule(
   /** A rule that compares similar texts by their letters. */
   public MatchRule(
       Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast) {
-    this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS);
+    this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS, USUAL_SEPARATOR);
   }
 
   /** Equality. */
@@ -130,6 +147,9 @@ public record MatchRule(
             ? " ends " + ends.name().toLowerCase(Locale.ROOT)
             : "")
         + (oursIsPattern ? " pattern ours" : "")
+        + (kind == Kind.LISTED && !separator.equals(USUAL_SEPARATOR)
+            ? " separator \"" + separator + "\""
+            : "")
         + (kind == Kind.SIMILAR
             ? (by == By.WORDS ? " by words" : "") + " at least " + atLeast
             : "");

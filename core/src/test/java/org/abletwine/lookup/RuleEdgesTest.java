@@ -209,7 +209,7 @@ class RuleEdgesTest {
         .extracting(miss -> miss.rows() + " " + miss.kind() + ": " + miss.example())
         .containsExactlyInAnyOrder(
             "2 below the lowest: row 1, 5: 5 below the lowest, 10",
-            "1 in a gap or too far: row 3, 22: in the gap from 20 to 25",
+            "1 in a gap: row 3, 22: in the gap from 20 to 25",
             "1 above the highest: row 4, 35: 5 above the highest, 30",
             "1 cannot be compared: row 5, x: not a number");
     assertThat(figures.unmatched()).isEqualTo(4);

@@ -29,7 +29,7 @@ class RuleOracleTest {
       Random random = new Random(seed * 31L + kind.ordinal());
       boolean numbers = kind.ordered() && (kind == Kind.NEAREST || random.nextInt(4) > 0);
       boolean partitions = random.nextBoolean();
-      MatchRule rule = rule(kind, random);
+      MatchRule rule = rule(kind, numbers, random);
       MemoryTable ours = table("ours", random, 300, numbers, rule, true);
       MemoryTable theirs = table("theirs", random, 1 + random.nextInt(40), numbers, rule, false);
       Several several = List.of(Several.FLAG, Several.FIRST, Several.LAST).get(random.nextInt(3));
@@ -54,13 +54,15 @@ class RuleOracleTest {
     }
   }
 
-  private static MatchRule rule(Kind kind, Random random) {
+  private static MatchRule rule(Kind kind, boolean numbers, Random random) {
     return new MatchRule(
         kind,
-        kind == Kind.NEAREST && random.nextBoolean() ? new BigDecimal("1.25") : null,
+        kind.distant() && numbers && random.nextBoolean() ? new BigDecimal("1.25") : null,
         Ends.values()[random.nextInt(4)],
         kind.pattern() && random.nextInt(3) == 0,
-        0.85);
+        0.85,
+        MatchRule.By.LETTERS,
+        random.nextBoolean() ? "," : "--");
   }
 
   private static MemoryTable table(
@@ -98,6 +100,13 @@ class RuleOracleTest {
       };
     }
     StringBuilder word = new StringBuilder();
+    if (rule.kind() == Kind.LISTED) {
+      for (int i = ours ? 1 : random.nextInt(5); i > 0; i--) {
+        word.append(List.of("a", "ab", " b ", "é", "").get(random.nextInt(ours ? 4 : 5)));
+        word.append(i > 1 ? rule.separator() : "");
+      }
+      return word.length() == 0 ? null : word.toString();
+    }
     int length = 1 + random.nextInt(ours == rule.oursIsPattern() ? 3 : 7);
     boolean pattern = ours == rule.oursIsPattern() && rule.kind().pattern();
     for (int i = 0; i < length; i++) {
@@ -169,14 +178,16 @@ class RuleOracleTest {
     String pattern = rule.oursIsPattern() ? value : one;
     return switch (rule.kind()) {
       case AT_OR_BELOW ->
-          compare(one, value, numbers) <= 0
+          near(one, value, rule)
+              && compare(one, value, numbers) <= 0
               && all.stream()
                   .noneMatch(
                       o ->
                           compare(theirs.cell(o, 1), value, numbers) <= 0
                               && compare(theirs.cell(o, 1), one, numbers) > 0);
       case AT_OR_ABOVE ->
-          compare(one, value, numbers) >= 0
+          near(one, value, rule)
+              && compare(one, value, numbers) >= 0
               && all.stream()
                   .noneMatch(
                       o ->
@@ -184,8 +195,7 @@ class RuleOracleTest {
                               && compare(theirs.cell(o, 1), one, numbers) < 0);
       case NEAREST -> {
         BigDecimal distance = distance(one, value);
-        BigDecimal within = rule.within();
-        yield (within == null || distance.compareTo(within) <= 0)
+        yield near(one, value, rule)
             && all.stream()
                 .noneMatch(o -> distance(theirs.cell(o, 1), value).compareTo(distance) < 0);
       }
@@ -201,6 +211,9 @@ class RuleOracleTest {
       case CONTAINS -> text.contains(pattern);
       case WILDCARD -> text.matches(pattern.replace("*", ".*").replace("?", "."));
       case REGEX -> java.util.regex.Pattern.compile(pattern).matcher(text).find();
+      case LISTED ->
+          List.of(one.split(java.util.regex.Pattern.quote(rule.separator()), -1)).stream()
+              .anyMatch(item -> item.strip().equals(value.strip()));
       case SIMILAR -> {
         double here = similarity(one, value);
         yield here >= rule.atLeast()
@@ -212,6 +225,10 @@ class RuleOracleTest {
 
   private static double similarity(@Nullable String one, String other) {
     return one == null ? 0 : new JaroWinklerSimilarity().apply(other, one);
+  }
+
+  private static boolean near(@Nullable String one, String other, MatchRule rule) {
+    return rule.within() == null || distance(one, other).compareTo(rule.within()) <= 0;
   }
 
   private static BigDecimal distance(@Nullable String one, String other) {

@@ -44,11 +44,12 @@ final class ControlJudge {
   private static void matched(RunRecord run, String name, BigDecimal least, List<Control> judged) {
     for (LookupFigures lookup : run.lookups()) {
       if (lookup.name().equals(name)) {
-        boolean holds = atLeast(lookup.matched(), lookup.rows(), least);
+        long asked = lookup.rows() - lookup.notAsked();
+        boolean holds = atLeast(lookup.matched(), asked, least);
         judged.add(
             new Control(
                 "matched " + name,
-                percent(lookup.matched(), lookup.rows()),
+                percent(lookup.matched(), asked),
                 "at least " + least.toPlainString() + " %",
                 holds));
       }

@@ -19,7 +19,16 @@ import org.jspecify.annotations.Nullable;
 final class KeyReader {
   private static final Set<String> PART =
       PlanReader.ordered(
-          "ours", "theirs", "match", "within", "ends", "pattern", "at-least", "by", "normalise");
+          "ours",
+          "theirs",
+          "match",
+          "within",
+          "ends",
+          "pattern",
+          "at-least",
+          "by",
+          "separator",
+          "normalise");
 
   private KeyReader() {}
 
@@ -83,11 +92,12 @@ final class KeyReader {
       return null;
     }
     Kind kind = Kind.valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
-    only(settings.get("within"), kind == Kind.NEAREST, "nearest");
+    only(settings.get("within"), kind.distant(), "nearest, at-or-below or at-or-above");
     only(settings.get("ends"), kind == Kind.BETWEEN, "between");
     only(settings.get("pattern"), kind.pattern(), "starts-with, contains, wildcard or regex");
     only(settings.get("at-least"), kind == Kind.SIMILAR, "similar");
     only(settings.get("by"), kind == Kind.SIMILAR, "similar");
+    only(settings.get("separator"), kind == Kind.LISTED, "listed");
     By by = by(settings.get("by"));
     return new MatchRule(
         kind,
@@ -95,7 +105,16 @@ final class KeyReader {
         ends(settings.get("ends")),
         oursIsPattern(settings.get("pattern")),
         atLeast(settings.get("at-least"), by.usualAtLeast()),
-        by);
+        by,
+        separator(settings.get("separator")));
+  }
+
+  private static String separator(@Nullable PlanNode node) {
+    String text = node == null ? MatchRule.USUAL_SEPARATOR : node.text();
+    if (node != null && text != null && text.isEmpty()) {
+      node.wrong("state what stands between two items of a list, such as \";\"");
+    }
+    return text == null || text.isEmpty() ? MatchRule.USUAL_SEPARATOR : text;
   }
 
   private static By by(@Nullable PlanNode node) {

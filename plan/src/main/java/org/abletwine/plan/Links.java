@@ -14,6 +14,7 @@ import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.step.Evaluation;
 import org.abletwine.step.Step;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -29,9 +30,15 @@ import org.jspecify.annotations.Nullable;
 final class Links {
   private final Map<String, ReferenceSpec> specs;
   private final Map<String, Table> tables;
+  private final Evaluation expressions;
   private final Mistakes mistakes;
 
-  Links(Map<String, ReferenceSpec> specs, Map<String, Table> tables, Mistakes mistakes) {
+  Links(
+      Map<String, ReferenceSpec> specs,
+      Map<String, Table> tables,
+      Evaluation expressions,
+      Mistakes mistakes) {
+    this.expressions = expressions;
     this.specs = specs;
     this.tables = tables;
     this.mistakes = mistakes;
@@ -101,7 +108,8 @@ final class Links {
       for (Map.Entry<String, List<Linked>> link : linked.entrySet()) {
         Set<String> seen = new LinkedHashSet<>(List.of(step.reference()));
         follow(
-            new Link(name, spec, step.reference(), link.getKey(), keys.get(link.getKey())),
+            new Link(
+                name, spec, step.reference(), link.getKey(), keys.get(link.getKey()), step.when()),
             link.getValue(),
             seen,
             steps,
@@ -118,7 +126,12 @@ final class Links {
 
   /** One link to follow: from which lookup and reference, by which column, and what holds it. */
   private record Link(
-      String lookup, ReferenceSpec spec, String reference, String column, @Nullable String ours) {}
+      String lookup,
+      ReferenceSpec spec,
+      String reference,
+      String column,
+      @Nullable String ours,
+      @Nullable String when) {}
 
   private void follow(
       Link link, List<Linked> wanted, Set<String> seen, List<Step> steps, List<String> hidden) {
@@ -178,10 +191,11 @@ final class Links {
                 spec.duplicates().rule() == Duplicates.Rule.KEEP
                     ? Duplicates.of(Duplicates.Rule.FAIL)
                     : spec.duplicates());
+    lookup = link.when() == null ? lookup : lookup.when(link.when(), expressions);
     steps.add(spec.where() == null ? lookup : lookup.where(spec.where()));
     for (Map.Entry<String, List<Linked>> more : further.entrySet()) {
       follow(
-          new Link(name, spec, target, more.getKey(), keys.get(more.getKey())),
+          new Link(name, spec, target, more.getKey(), keys.get(more.getKey()), link.when()),
           more.getValue(),
           new LinkedHashSet<>(seen),
           steps,
@@ -249,6 +263,7 @@ final class Links {
         step.normalise(),
         bring,
         step.bringAll(),
+        step.when(),
         step.several(),
         step.treatments(),
         step.empty(),

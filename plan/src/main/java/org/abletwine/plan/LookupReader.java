@@ -27,6 +27,7 @@ final class LookupReader {
           "key",
           "normalise",
           "bring",
+          "when",
           "several",
           "unmatched",
           "ambiguous",
@@ -65,6 +66,7 @@ final class LookupReader {
     PlanNode bring = settings.get("bring");
     PlanNode mark = settings.get("mark");
     PlanNode name = settings.get("name");
+    PlanNode when = settings.get("when");
     Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
     treatment(settings.get("unmatched"), Outcome.UNMATCHED, treatments);
     treatment(settings.get("ambiguous"), Outcome.AMBIGUOUS, treatments);
@@ -79,6 +81,7 @@ final class LookupReader {
         normalise == null ? null : NormaliseReader.read(normalise),
         bring == null || all(bring) ? List.of() : attributes(bring),
         bring != null && all(bring),
+        when == null ? null : when.sql(),
         several(several),
         treatments,
         empty(settings.get("empty")),
@@ -122,6 +125,7 @@ final class LookupReader {
         normalise == null ? null : NormaliseReader.read(normalise),
         bring == null || all(bring) ? List.of() : attributes(bring),
         bring != null && all(bring),
+        null,
         several(settings.get("several")),
         Map.of(),
         new Fill(Map.of()),

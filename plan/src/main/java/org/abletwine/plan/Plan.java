@@ -87,6 +87,7 @@ record Plan(
       @Nullable List<NormaliseStep> normalise,
       List<String> bring,
       boolean bringAll,
+      @Nullable String when,
       @Nullable Several several,
       Map<Outcome, Treatment> treatments,
       Fill empty,

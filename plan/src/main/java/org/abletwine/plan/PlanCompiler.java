@@ -150,7 +150,7 @@ final class PlanCompiler {
   }
 
   private Links links() {
-    return new Links(plan.references(), references, mistakes);
+    return new Links(plan.references(), references, expressions(), mistakes);
   }
 
   private @Nullable Table open(TableSpec spec) {
@@ -226,6 +226,9 @@ final class PlanCompiler {
       }
       lookup =
           step.bringAll() ? lookup.bringAll() : lookup.bring(step.bring().toArray(String[]::new));
+      if (step.when() != null) {
+        lookup = lookup.when(step.when(), expressions());
+      }
       if (step.several() != null) {
         lookup = lookup.several(step.several());
       }

@@ -172,6 +172,12 @@ public final class RunJson {
     node.put("unmatched", lookup.unmatched());
     node.put("ambiguous", lookup.ambiguous());
     node.put("blank_key", lookup.blankKey());
+    node.put("not_asked", lookup.notAsked());
+    LookupFigures.Asked asked = lookup.asked();
+    if (asked != null) {
+      node.put("when", asked.when());
+      node.put("when_unknown", asked.unknown());
+    }
     LookupFigures.Firsts firsts = lookup.outcomes().firsts();
     node.put("first_unmatched_row", firsts.unmatched());
     node.put("first_ambiguous_row", firsts.ambiguous());
@@ -198,6 +204,13 @@ public final class RunJson {
           .put("rows", miss.rows())
           .put("example", miss.example());
     }
+    LookupFigures.Distances distances = lookup.distances();
+    if (distances != null) {
+      ObjectNode told = node.putObject("distances");
+      told.put("rows", distances.rows());
+      told.put("median", distances.median());
+      told.put("greatest", distances.greatest());
+    }
     ArrayNode attributes = node.putArray("attributes");
     for (LookupFigures.Attribute attribute : lookup.attributes()) {
       ObjectNode figures = attributes.addObject();
@@ -206,6 +219,7 @@ public final class RunJson {
       figures.put("unmatched", attribute.unmatched());
       figures.put("ambiguous", attribute.ambiguous());
       figures.put("blank_key", attribute.blankKey());
+      figures.put("not_asked", attribute.notAsked());
       figures.put("empty", attribute.empty());
       figures.put("filled", attribute.filled());
     }

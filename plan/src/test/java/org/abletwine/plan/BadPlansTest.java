@@ -61,7 +61,7 @@ class BadPlansTest {
             "line 4, column 36: steps, key, ours: expected a word or text"),
         refused(
             "steps: [ { lookup: r, key: { ours: kg, theirs: [lo, hi], match: betwen }, bring: [name] } ]",
-            "line 4, column 65: steps, key, match: expected one of equal, at-or-below, at-or-above, nearest, between, starts-with, contains, wildcard, regex, similar, found \"betwen\"; did you mean \"between\"?"),
+            "line 4, column 65: steps, key, match: expected one of equal, at-or-below, at-or-above, nearest, between, starts-with, contains, wildcard, regex, listed, similar, found \"betwen\"; did you mean \"between\"?"),
         refused(
             "steps: [ { lookup: r, key: { ours: kg, theirs: lo, match: between }, bring: [name] } ]",
             "line 4, column 20: lookup r, key: match: between needs two columns of theirs, the lower end and the upper end"),

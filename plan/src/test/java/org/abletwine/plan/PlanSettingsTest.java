@@ -260,7 +260,7 @@ class PlanSettingsTest {
         "steps: [{ lookup: r, bring: [name] }]\nmeasure: kg\n"
             + TABLES.replace("outputs: {", "outputs: { record: run.json,"));
     assertThat(Files.readString(folder.resolve("run.json")))
-        .contains("\"measure_by_outcome\" : [ 500, 20, 0, 7 ]");
+        .contains("\"measure_by_outcome\" : [ 500, 20, 0, 7, 0 ]");
   }
 
   /** A spreadsheet runs what begins like a formula; numbers, and all else, leave as they came. */

@@ -145,8 +145,9 @@ final class Domains {
     if (fit) {
       return new Numbers(scale);
     }
-    if (rule.kind() == MatchRule.Kind.NEAREST) {
-      throw new DataException(place + ": match: nearest takes numbers of up to 17 digits");
+    if (apart()) {
+      throw new DataException(
+          place + ": " + asked() + " takes numbers of up to 17 digits, places included");
     }
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
@@ -200,10 +201,12 @@ final class Domains {
     if (last - origin < Times.span(needed) && near) {
       return new Times(withTime, patterns, needed, origin);
     }
-    if (nearest) {
+    if (apart()) {
       throw new DataException(
           place
-              + ": match: nearest takes times of more than "
+              + ": "
+              + asked()
+              + " takes times of more than "
               + (Times.MOST_PLACES - 1)
               + " decimal places of a second only where they, and within, span no more than "
               + Times.span(needed) / DAY
@@ -230,9 +233,9 @@ final class Domains {
   }
 
   private Domain texts() {
-    if (rule.kind() == MatchRule.Kind.NEAREST) {
+    if (apart()) {
       throw new DataException(
-          place + ": match: nearest needs numbers or dates, and the column holds text");
+          place + ": " + asked() + " needs numbers or dates, and the column holds text");
     }
     List<Ranks.CodePoints> values = new ArrayList<>();
     for (int row = 0; row < rows.rows(); row++) {
@@ -244,6 +247,15 @@ final class Domains {
       }
     }
     return new Ranks<>(values, Ranks.CodePoints::new, "text");
+  }
+
+  /** Whether it matters how far apart values are, and not only which is above which. */
+  private boolean apart() {
+    return rule.kind() == MatchRule.Kind.NEAREST || rule.within() != null;
+  }
+
+  private String asked() {
+    return rule.kind() == MatchRule.Kind.NEAREST ? "match: nearest" : "within:";
   }
 
   private DataException unfit(int row, int v, String noun) {

@@ -4,6 +4,7 @@ import java.io.Serializable;
 import java.util.Arrays;
 import java.util.List;
 import org.abletwine.index.RowSets;
+import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
@@ -41,6 +42,7 @@ public final class RuleChain implements Serializable {
    * @param rule the rule; not equality, and a band unless it is the last
    * @param folded whether normalising ignores case
    * @param declared what the column holds, when that is stated
+   * @param steps what makes of an item of a list what is compared
    * @param name the column of ours, for messages
    * @param place the reference and column, for messages
    */
@@ -49,10 +51,11 @@ public final class RuleChain implements Serializable {
       MatchRule rule,
       boolean folded,
       @Nullable ColumnType declared,
+      List<NormaliseStep> steps,
       String name,
       String place) {
     RuleIndex index(RuleRows among, RuleIndexes.RowNumber number) {
-      return RuleIndexes.build(among, rule, folded, declared, place, number);
+      return RuleIndexes.build(among, rule, folded, declared, place, number, steps);
     }
   }
 
@@ -101,10 +104,11 @@ public final class RuleChain implements Serializable {
    * @param values our values for each rule, normalised
    * @param rows how many
    * @param found as {@link RuleIndex#probe} gives it; a miss is that of the first rule that missed
+   * @param apart takes how far away what was found is, where {@link #measures}; else left alone
    */
-  public void probe(int[] partitions, CellVector[] values, int rows, int[] found) {
+  public void probe(int[] partitions, CellVector[] values, int rows, int[] found, long[] apart) {
     if (bands.length == 0) {
-      last.probe(partitions, values[0], rows, found);
+      probeLast(partitions, values[0], rows, found, apart);
       return;
     }
     int[] among = Arrays.copyOf(partitions, rows);
@@ -119,12 +123,35 @@ public final class RuleChain implements Serializable {
         among[row] = Math.max(-1, found[row]);
       }
     }
-    last.probe(among, values[bands.length], rows, found);
+    probeLast(among, values[bands.length], rows, found, apart);
     for (int row = 0; row < rows; row++) {
       if (misses[row] != NO_MISS && found[row] != RuleIndex.UNFIT) {
         found[row] = misses[row];
       }
     }
+  }
+
+  private void probeLast(int[] partitions, CellVector values, int rows, int[] found, long[] apart) {
+    if (last instanceof SegmentIndex segments && segments.measures()) {
+      segments.probe(partitions, values, rows, found, apart);
+    } else {
+      last.probe(partitions, values, rows, found);
+    }
+  }
+
+  /** Returns whether {@link #probe} tells how far away what it found is. */
+  public boolean measures() {
+    return last instanceof SegmentIndex segments && segments.measures();
+  }
+
+  /**
+   * A distance as a person would write it.
+   *
+   * @param apart what {@link #probe} gave
+   * @return such as {@code 12 days}
+   */
+  public String distance(long apart) {
+    return last instanceof SegmentIndex segments ? segments.distance(apart) : "";
   }
 
   /** Returns the sets that {@link #probe} names. */

@@ -10,7 +10,7 @@ import org.abletwine.table.batch.CellVector;
  * the same. Immutable once built, but for sets found while looking; safe to share between threads.
  */
 public sealed interface RuleIndex extends Serializable
-    permits SegmentIndex, PatternIndex, TextSearch {
+    permits SegmentIndex, PatternIndex, ListedIndex, TextSearch {
   /** No row, and nothing more to say. */
   int ABSENT = HashIndex.ABSENT;
 
@@ -20,11 +20,14 @@ public sealed interface RuleIndex extends Serializable
   /** No row: the value is above the highest. */
   int ABOVE = ABSENT + 2;
 
-  /** No row: the value falls between two bands, or too far from the nearest. */
+  /** No row: the value falls between two bands. */
   int GAP = ABSENT + 3;
 
+  /** No row: what would fit is farther away than counts. */
+  int FAR = ABSENT + 4;
+
   /** The value cannot be compared: it is no number, or no date. */
-  int UNFIT = ABSENT + 4;
+  int UNFIT = ABSENT + 5;
 
   /** The last of the results that mean no row. */
   int LAST_MISS = UNFIT;

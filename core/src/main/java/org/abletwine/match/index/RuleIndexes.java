@@ -1,6 +1,8 @@
 package org.abletwine.match.index;
 
 import java.util.BitSet;
+import java.util.List;
+import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
@@ -29,6 +31,7 @@ public final class RuleIndexes {
    * @param declared what the column holds, when that is stated
    * @param place the reference and column, for messages
    * @param number the rows' numbers in the file, for messages
+   * @param steps what makes of an item of a list what is compared
    * @return the index
    * @throws DataException when a value of the reference cannot be ordered, a band runs backwards,
    *     or a pattern does not compile
@@ -39,10 +42,14 @@ public final class RuleIndexes {
       boolean folded,
       @Nullable ColumnType declared,
       String place,
-      RowNumber number) {
+      RowNumber number,
+      List<NormaliseStep> steps) {
     if (rule.kind().ordered()) {
       Domain domain = Domains.of(rows, rule, declared, place, number);
       return new SegmentBuilder(rows, rule, domain, place, number).build();
+    }
+    if (rule.kind() == MatchRule.Kind.LISTED) {
+      return new ListedIndex(rows, rule.separator(), steps);
     }
     return rule.kind() == MatchRule.Kind.SIMILAR || rule.oursIsPattern()
         ? new TextSearch(rows, rule, folded)
@@ -62,7 +69,7 @@ public final class RuleIndexes {
     BitSet unusable = new BitSet();
     ColumnType type = declared == null ? Domains.found(rows) : declared;
     boolean noOrder =
-        rule.kind() == MatchRule.Kind.NEAREST
+        (rule.kind() == MatchRule.Kind.NEAREST || rule.within() != null)
             && (type.kind() == ColumnType.Kind.TEXT || type.kind() == ColumnType.Kind.BOOLEAN);
     ValueOrder order = ValueOrder.of(type);
     for (int row = 0; row < rows.rows(); row++) {

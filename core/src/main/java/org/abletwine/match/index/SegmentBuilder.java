@@ -78,7 +78,7 @@ final class SegmentBuilder {
         new Segments(first, Arrays.copyOf(starts, segments)),
         Arrays.copyOf(targets, segments),
         sets,
-        rule.within() == null ? "" : rule.within().toPlainString());
+        rule);
   }
 
   /** A band as a half-open stretch of coordinates, from {@code from} up to {@code to}. */
@@ -160,20 +160,31 @@ final class SegmentBuilder {
   }
 
   private void atOrBelow(int begin, int end) {
+    long reach = reach();
     segment(LOWEST, begin == end ? RuleIndex.ABSENT : RuleIndex.BELOW);
     for (int at = begin; at < end; ) {
       int next = runEnd(at, end);
-      segment(from[order[at]], target(at, next));
+      long here = from[order[at]];
+      segment(here, target(at, next));
+      if (reach < Domain.FARTHEST && (next == end || from[order[next]] - here > reach + 1)) {
+        segment(here + reach + 1, RuleIndex.FAR);
+      }
       at = next;
     }
   }
 
   private void atOrAbove(int begin, int end) {
+    long reach = reach();
     long start = LOWEST;
     for (int at = begin; at < end; ) {
       int next = runEnd(at, end);
+      long here = from[order[at]];
+      if (reach < Domain.FARTHEST && start < here - reach) {
+        segment(start, RuleIndex.FAR);
+        start = here - reach;
+      }
       segment(start, target(at, next));
-      start = from[order[at]] + 1;
+      start = here + 1;
       at = next;
     }
     segment(start, begin == end ? RuleIndex.ABSENT : RuleIndex.ABOVE);
@@ -195,19 +206,19 @@ final class SegmentBuilder {
       boolean last = next == end;
       long there = last ? Long.MAX_VALUE : from[order[next]];
       if (start == LOWEST && reach < Domain.FARTHEST) {
-        segment(LOWEST, RuleIndex.BELOW);
+        segment(LOWEST, RuleIndex.FAR);
         start = here - reach;
       }
       segment(start, target);
       if (last) {
         if (reach < Domain.FARTHEST) {
-          segment(here + reach + 1, RuleIndex.ABOVE);
+          segment(here + reach + 1, RuleIndex.FAR);
         }
         return;
       }
       long half = here + (there - here) / 2;
       if (half - here > reach) {
-        segment(here + reach + 1, RuleIndex.GAP);
+        segment(here + reach + 1, RuleIndex.FAR);
         start = there - reach;
       } else {
         assert half % 2 == 0 : "half way between two values is a value that can be met";

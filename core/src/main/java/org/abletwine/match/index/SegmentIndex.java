@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
+import org.abletwine.match.MatchRule;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
@@ -23,10 +24,10 @@ final class SegmentIndex implements RuleIndex {
   private final Segments segments;
   private final int[] targets;
   private final InternedSets sets;
-  private final String reach;
+  private final MatchRule rule;
 
-  SegmentIndex(Domain domain, Segments segments, int[] targets, InternedSets sets, String reach) {
-    this.reach = reach;
+  SegmentIndex(Domain domain, Segments segments, int[] targets, InternedSets sets, MatchRule rule) {
+    this.rule = rule;
     this.domain = domain;
     this.segments = segments;
     this.targets = targets;
@@ -35,6 +36,27 @@ final class SegmentIndex implements RuleIndex {
 
   @Override
   public void probe(int[] partitions, CellVector values, int rows, int[] found) {
+    probe(partitions, values, rows, found, null);
+  }
+
+  /** Whether it takes the next value on one side, and knows how far away that is. */
+  boolean measures() {
+    boolean oneSided =
+        rule.kind() == MatchRule.Kind.AT_OR_BELOW || rule.kind() == MatchRule.Kind.AT_OR_ABOVE;
+    return oneSided && (domain instanceof Numbers || domain instanceof Times);
+  }
+
+  /** A distance that {@link #probe} has given, as a person would write it. */
+  String distance(long apart) {
+    return domain.distance(0, apart);
+  }
+
+  /**
+   * As {@link RuleIndex#probe}, and tells how far away it is what was found.
+   *
+   * @param apart takes the distances of rows that are found, in coordinates; null for nobody asks
+   */
+  void probe(int[] partitions, CellVector values, int rows, int[] found, long @Nullable [] apart) {
     byte[] text = values.text;
     long[] coordinates = new long[rows];
     for (int row = 0; row < rows; row++) {
@@ -49,9 +71,21 @@ final class SegmentIndex implements RuleIndex {
       } else if (coordinates[row] == Domain.UNFIT) {
         found[row] = UNFIT;
       } else {
-        found[row] = segments.has(partitions[row]) ? targets[found[row]] : ABSENT;
+        int segment = found[row];
+        found[row] = segments.has(partitions[row]) ? targets[segment] : ABSENT;
+        boolean hit = found[row] >= 0 || found[row] > LAST_MISS;
+        if (apart != null && hit) {
+          apart[row] = Math.abs(coordinates[row] - theirs(segment));
+        }
       }
     }
+  }
+
+  /** The coordinate of what a segment leads to, for rules that take the next value on one side. */
+  private long theirs(int segment) {
+    return rule.kind() == MatchRule.Kind.AT_OR_BELOW
+        ? segments.start(segment)
+        : segments.start(segment + 1) - 1; // what lies above it begins the next
   }
 
   /** Told what each partition of the rule that follows holds. */
@@ -79,7 +113,7 @@ final class SegmentIndex implements RuleIndex {
         leading[segment] = known;
       }
     }
-    return new SegmentIndex(domain, segments, leading, sets, reach);
+    return new SegmentIndex(domain, segments, leading, sets, rule);
   }
 
   /** The rows of a set, named by the complement of its number. */
@@ -127,8 +161,8 @@ final class SegmentIndex implements RuleIndex {
     }
     int segment = segments.find(partition, coordinate);
     int target = targets[segment];
-    if (!reach.isEmpty()) {
-      return target < 0 && target <= LAST_MISS ? "more than " + reach + " from the nearest" : "";
+    if (target == FAR) {
+      return far(coordinate, segment);
     }
     if (target == BELOW && !segments.isLast(partition, segment)) {
       return apart(coordinate, segments.start(segment + 1))
@@ -142,6 +176,20 @@ final class SegmentIndex implements RuleIndex {
       return "in the gap from " + edge(segment) + " to " + edge(segment + 1);
     }
     return "";
+  }
+
+  private String far(long coordinate, int segment) {
+    String within = String.valueOf(rule.within());
+    if (rule.kind() == MatchRule.Kind.NEAREST) {
+      return "more than " + within + " from the nearest";
+    }
+    boolean below = rule.kind() == MatchRule.Kind.AT_OR_BELOW;
+    long next = theirs(below ? segment - 1 : segment + 1);
+    return domain.distance(coordinate, next)
+        + (below ? " above " : " below ")
+        + domain.show(next)
+        + ", farther than within: "
+        + within;
   }
 
   private String edge(int segment) {

@@ -19,7 +19,7 @@ public final class NullReasons {
   private static final String OTHERS = "other reasons";
 
   private final List<String> texts =
-      new ArrayList<>(List.of("empty", "unmatched", "ambiguous", "blank-key"));
+      new ArrayList<>(List.of("empty", "unmatched", "ambiguous", "blank-key", "not-asked"));
 
   private final Map<String, Integer> numbers = new HashMap<>();
 

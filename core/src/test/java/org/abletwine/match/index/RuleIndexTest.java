@@ -71,7 +71,7 @@ class RuleIndexTest {
   }
 
   private static RuleIndex build(RuleRows rows, MatchRule rule) {
-    return RuleIndexes.build(rows, rule, false, null, "the column", row -> row + 1);
+    return RuleIndexes.build(rows, rule, false, null, "the column", row -> row + 1, List.of());
   }
 
   /** The rows found, counted from 0, in words where there is none. */
@@ -87,6 +87,7 @@ class RuleIndexTest {
       case RuleIndex.BELOW -> "below";
       case RuleIndex.ABOVE -> "above";
       case RuleIndex.GAP -> "gap";
+      case RuleIndex.FAR -> "far";
       case RuleIndex.UNFIT -> "unfit";
       default ->
           target >= 0
@@ -245,7 +246,7 @@ class RuleIndexTest {
   void theMostSimilarByWordsIsFoundInItsPartition(
       double atLeast, int partition, String ours, String expected) throws Exception {
     MatchRule rule =
-        new MatchRule(Kind.SIMILAR, null, Ends.LOWER, false, atLeast, MatchRule.By.WORDS);
+        new MatchRule(Kind.SIMILAR, null, Ends.LOWER, false, atLeast, MatchRule.By.WORDS, ",");
     RuleIndex index = build(rows("Saint Osier Depot", "Elmwood", "Tamsin Silo 4", "Elmwood"), rule);
     assertThat(found(index, partition, ours)).isEqualTo(expected);
     assertThat(index).hasToString("TextSearch[similar by words at least " + atLeast + "]");
@@ -299,9 +300,47 @@ class RuleIndexTest {
     MatchRule rule = new MatchRule(Kind.NEAREST, new BigDecimal("2.5"), Ends.LOWER, false, 0.9);
     RuleIndex index = build(rows("10", "0", "20"), rule);
     assertThat(found(index, 0, "12.5")).isEqualTo("0");
-    assertThat(found(index, 0, "12.6")).isEqualTo("gap");
+    assertThat(found(index, 0, "12.6")).isEqualTo("far");
     assertThat(index.describeMiss(0, "12.6")).isEqualTo("more than 2.5 from the nearest");
     assertThat(index.describeMiss(0, "11")).isEmpty();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "AT_OR_BELOW, 12.5, 0, 2.5, ''",
+    "AT_OR_BELOW, 12.6, far, 0, '2.6 above 10, farther than within: 2.5'",
+    "AT_OR_BELOW, -1, below, 0, '11 below the lowest, 10'",
+    "AT_OR_BELOW, 99, far, 0, '79 above 20, farther than within: 2.5'",
+    "AT_OR_ABOVE, 7.5, 0, 2.5, ''",
+    "AT_OR_ABOVE, 7.25, far, 0, '2.75 below 10, farther than within: 2.5'",
+    "AT_OR_ABOVE, -5, far, 0, '15 below 10, farther than within: 2.5'",
+    "AT_OR_ABOVE, 21, above, 0, '1 above the highest, 20'",
+    "AT_OR_ABOVE, 20, 2, 0, ''"
+  })
+  void tooFarBelowOrAboveIsAMissOfItsOwn(
+      Kind kind, String ours, String expected, String away, String words) {
+    MatchRule rule = new MatchRule(kind, new BigDecimal("2.5"), Ends.LOWER, false, 0.9);
+    SegmentIndex index = (SegmentIndex) build(rows("10", "0", "20"), rule);
+    assertThat(index.measures()).isTrue();
+    assertThat(found(index, 0, ours)).isEqualTo(expected);
+    assertThat(index.describeMiss(0, ours)).isEqualTo(words);
+    long[] apart = new long[1];
+    index.probe(new int[] {0}, column(ours), 1, new int[1], apart);
+    assertThat(index.distance(apart[0])).isEqualTo(away);
+  }
+
+  @Test
+  void howFarAwayIsMeasuredOnOneSideOfNumbersAndDaysOnly() {
+    MatchRule below = MatchRule.of(Kind.AT_OR_BELOW);
+    assertThat(((SegmentIndex) build(rows("2026-07-01"), below)).measures()).isTrue();
+    assertThat(((SegmentIndex) build(rows("oats"), below)).measures()).isFalse();
+    MatchRule nearest = MatchRule.of(Kind.NEAREST);
+    assertThat(((SegmentIndex) build(rows("1"), nearest)).measures()).isFalse();
+    MatchRule within = new MatchRule(Kind.AT_OR_BELOW, BigDecimal.ONE, Ends.LOWER, false, 0.9);
+    assertThatThrownBy(() -> build(rows("oats", "rye"), within))
+        .hasMessageContaining("within: needs numbers or dates, and the column holds text");
+    assertThatThrownBy(() -> build(rows("1e30", "5.5"), within))
+        .hasMessageContaining("within: takes numbers of up to 17 digits");
   }
 
   /** A band that each rule before lets through, then a rule of another kind among its rows. */
@@ -317,10 +356,10 @@ class RuleIndexTest {
     RuleChain chain =
         RuleChain.build(
             List.of(
-                new RuleChain.Part(first, band, false, null, "n", "first"),
-                new RuleChain.Part(second, band, false, null, "m", "second"),
+                new RuleChain.Part(first, band, false, null, List.of(), "n", "first"),
+                new RuleChain.Part(second, band, false, null, List.of(), "m", "second"),
                 new RuleChain.Part(
-                    patterns, MatchRule.of(Kind.CONTAINS), false, null, "t", "third")),
+                    patterns, MatchRule.of(Kind.CONTAINS), false, null, List.of(), "t", "third")),
             row -> row + 1);
     String[][] asked = {
       {"7", "55", "xaby", "[0, 1]", ""},
@@ -335,7 +374,7 @@ class RuleIndexTest {
     for (String[] ask : asked) {
       CellVector[] values = {column(ask[0]), column(ask[1]), column(ask[2])};
       int[] result = new int[1];
-      chain.probe(new int[] {0}, values, 1, result);
+      chain.probe(new int[] {0}, values, 1, result, new long[1]);
       String found = told(result[0], chain.sets()::rows);
       assertThat(found).as(String.join(" ", ask)).isEqualTo(ask[3]);
       String[] ours = {ask[0], ask[1], ask[2]};

@@ -191,7 +191,11 @@ interface Act {
 
   /** A lookup. */
   record Lookup(
-      Look look, @Nullable String mark, Map<String, String> treatments, boolean fillsEmpty)
+      Look look,
+      @Nullable String mark,
+      Map<String, String> treatments,
+      boolean fillsEmpty,
+      @Nullable Keep when)
       implements Act {
     @Override
     public String inPlan(int indent) {
@@ -203,6 +207,9 @@ interface Act {
               text.append("    " + outcome + ": ")
                   .append(action.equals("drop") ? "drop\n" : fills(outcome) + "\n"));
       text.append(fillsEmpty ? "    empty: " + fills("empty") + "\n" : "");
+      if (when != null) {
+        text.append("    when: \"").append(when.condition().replace("\"", "\\\"")).append("\"\n");
+      }
       text.append(mark == null ? "" : "    mark: " + mark + "\n");
       for (Look other : look.otherwise()) {
         text.append("    otherwise:\n      - reference: ").append(other.name()).append('\n');
@@ -259,10 +266,11 @@ interface Act {
       told.figures().put(look.name(), counts);
       List<Line> out = new ArrayList<>();
       for (Line row : rows) {
-        Look.Got got = look.find(row::get);
+        boolean asked = when == null || when.holds().test(row);
+        Look.Got got = asked ? look.find(row::get) : look.none("not-asked", false);
         counts.merge(got.outcome(), 1L, Long::sum);
         counts.merge("would", got.wouldMatch() ? 1L : 0L, Long::sum);
-        if (!got.outcome().equals("matched")) {
+        if (asked && !got.outcome().equals("matched")) {
           told.exceptions().add(exception(row, got));
         }
         if ("drop".equals(treatments.get(got.outcome()))) {

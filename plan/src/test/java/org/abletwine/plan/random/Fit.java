@@ -40,7 +40,7 @@ record Fit(
   }
 
   boolean pattern() {
-    return !equal() && !ordered();
+    return !equal() && !ordered() && !kind.equals("listed");
   }
 
   String inPlan() {
@@ -133,6 +133,10 @@ record Fit(
     return times ? stated.multiply(BigDecimal.valueOf(86_400_000_000_000L)) : stated;
   }
 
+  private boolean near(@Nullable String one, @Nullable String other) {
+    return within == null || distance(one, other).compareTo(reach()) <= 0;
+  }
+
   /** A reversed band: the run has to end. */
   boolean reversed(Grid table, int row) {
     String low = table.get(row, theirs);
@@ -152,18 +156,20 @@ record Fit(
     return switch (kind) {
       case "equal" -> mine.equals(other);
       case "at-or-below" ->
-          compare(one, value) <= 0
+          near(one, value)
+              && compare(one, value) <= 0
               && among.stream()
                   .map(r -> table.get(r, theirs))
                   .noneMatch(o -> compare(o, value) <= 0 && compare(o, one) > 0);
       case "at-or-above" ->
-          compare(one, value) >= 0
+          near(one, value)
+              && compare(one, value) >= 0
               && among.stream()
                   .map(r -> table.get(r, theirs))
                   .noneMatch(o -> compare(o, value) >= 0 && compare(o, one) < 0);
       case "nearest" -> {
         BigDecimal here = distance(one, value);
-        yield (within == null || here.compareTo(reach()) <= 0)
+        yield near(one, value)
             && among.stream()
                 .map(r -> table.get(r, theirs))
                 .noneMatch(o -> distance(o, value).compareTo(here) < 0);
@@ -175,6 +181,10 @@ record Fit(
         yield (blank(one) || compare(one, value) < (lowerIn ? 1 : 0))
             && (blank(to) || compare(value, to) < (upperIn ? 1 : 0));
       }
+      case "listed" ->
+          List.of(String.valueOf(one).split(",", -1)).stream()
+              .map(this::normalised)
+              .anyMatch(mine::equals);
       case "starts-with" -> mine.startsWith(other);
       case "contains" -> mine.contains(other);
       case "wildcard" -> {

@@ -85,7 +85,8 @@ record Look(
       for (Fit part : key) {
         String value = table.get(row, part.theirs());
         boolean regex = part.kind().equals("regex") && value != null;
-        whole.add(regex ? value.strip() : part.normalised(value));
+        boolean list = part.kind().equals("listed"); // whose items are normalised, not it
+        whole.add(regex ? value.strip() : list ? value : part.normalised(value));
         if (part.theirsTo() != null) {
           whole.add(part.normalised(table.get(row, part.theirsTo())));
         }
@@ -155,7 +156,7 @@ record Look(
         false);
   }
 
-  private Got none(String outcome, boolean would) {
+  Got none(String outcome, boolean would) {
     return new Got(outcome, name, List.of(Map.of()), List.of(), would);
   }
 

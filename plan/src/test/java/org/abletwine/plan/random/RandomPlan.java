@@ -114,7 +114,7 @@ final class RandomPlan {
     return new Act.Coalesce(column, from, chance(2) ? null : "none");
   }
 
-  private Act keep() {
+  private Act.Keep keep() {
     String number = of(numeric);
     return switch (random.nextInt(4)) {
       case 0 -> new Act.Keep("k2 = 'x'", row -> is(row.get("k2"), "x"));
@@ -166,7 +166,7 @@ final class RandomPlan {
   }
 
   private Grid reference() {
-    Grid table = new Grid(fresh("r"), "a", "b", "lo", "hi", "s", "e", "p", "v", "w", "keep");
+    Grid table = new Grid(fresh("r"), "a", "b", "lo", "hi", "s", "e", "p", "l", "v", "w", "keep");
     int rows = chance(9) ? 0 : 1 + random.nextInt(chance(4) ? 60 : 12);
     String kind = of(List.copyOf(PATTERNS.keySet()));
     boolean reversed = chance(12);
@@ -183,6 +183,7 @@ final class RandomPlan {
           chance(12) ? null : span[0],
           chance(12) ? null : span[1],
           orNull(PATTERNS.getOrDefault(kind, List.of())),
+          list(),
           orNull(List.of("1", "2", "2.5", "3")),
           orNull(List.of("w1", "w2", "q\"t", "é")),
           keep);
@@ -190,6 +191,14 @@ final class RandomPlan {
     table.kind = kind;
     references.add(table);
     return table;
+  }
+
+  private @Nullable String list() {
+    StringBuilder list = new StringBuilder(chance(12) ? "" : of(WORDS));
+    for (int i = random.nextInt(3); i > 0; i--) {
+      list.append(", ").append(chance(6) ? "" : of(WORDS));
+    }
+    return list.length() == 0 ? null : list.toString();
   }
 
   /** Two values, the lower first; sometimes the same twice. */
@@ -202,6 +211,7 @@ final class RandomPlan {
   }
 
   private Act lookup() {
+    Act.Keep when = chance(4) ? keep() : null;
     Look look = look(null, fresh("look"));
     String mark = chance(2) ? fresh("mark") : null;
     Map<String, String> treatments = new LinkedHashMap<>();
@@ -221,7 +231,7 @@ final class RandomPlan {
     if (mark != null) {
       columns.add(mark);
     }
-    return new Act.Lookup(look, mark, treatments, chance(3));
+    return new Act.Lookup(look, mark, treatments, chance(3), when);
   }
 
   private Look look(@Nullable Look main, String name) {
@@ -280,25 +290,34 @@ final class RandomPlan {
 
   private Fit ruled(Grid table) {
     List<String> trim = List.of("trim");
+    List<String> folding = List.of("trim", "ignore-case");
     boolean times = chance(2);
     String ours = times ? "d" : "n";
     String low = times ? "s" : "lo";
     String kind =
-        of(List.of("at-or-below", "at-or-above", "nearest", "between", "between", "pattern"));
+        of(
+            List.of(
+                "at-or-below",
+                "at-or-above",
+                "nearest",
+                "between",
+                "between",
+                "pattern",
+                "listed"));
     return switch (kind) {
+      case "listed" -> new Fit("t", "l", null, kind, "", null, of(List.of(trim, folding)), false);
       case "pattern" -> {
-        List<String> steps = chance(2) ? trim : List.of("trim", "ignore-case");
-        yield new Fit("t", "p", null, table.kind, "", null, steps, false);
+        yield new Fit("t", "p", null, table.kind, "", null, chance(2) ? trim : folding, false);
       }
       case "between" -> {
         String ends = of(List.of("lower", "both", "upper", "neither"));
         yield new Fit(ours, low, times ? "e" : "hi", kind, ends, null, trim, times);
       }
-      case "nearest" -> {
+      case "nearest", "at-or-below", "at-or-above" -> {
         String within = of(List.of("", "0.5", "0.00001", "1"));
         yield new Fit(ours, low, null, kind, "", within.isEmpty() ? null : within, trim, times);
       }
-      default -> new Fit(ours, low, null, kind, "", null, trim, times);
+      default -> throw new IllegalStateException(kind);
     };
   }
 

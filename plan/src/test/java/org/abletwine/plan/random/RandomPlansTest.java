@@ -195,6 +195,7 @@ class RandomPlansTest {
                   figures.unmatched(),
                   figures.ambiguous(),
                   figures.blankKey(),
+                  figures.notAsked(),
                   figures.outcomes().wouldMatch()))
           .as(figures.name() + " of " + about)
           .isEqualTo(
@@ -203,6 +204,7 @@ class RandomPlansTest {
                   counts.getOrDefault("unmatched", 0L),
                   counts.getOrDefault("ambiguous", 0L),
                   counts.getOrDefault("blank-key", 0L),
+                  counts.getOrDefault("not-asked", 0L),
                   counts.getOrDefault("would", 0L)));
       long misses = figures.misses().stream().mapToLong(LookupFigures.Miss::rows).sum();
       assertThat(misses).as(about).isLessThanOrEqualTo(figures.unmatched() + figures.blankKey());
