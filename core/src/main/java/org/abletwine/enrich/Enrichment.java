@@ -38,6 +38,7 @@ public final class Enrichment {
   private final @Nullable String measure;
   private final Progress progress;
   private final Exceptions exceptions;
+  private final List<String> carried;
 
   private Enrichment(Builder builder) {
     this.progress = builder.progress;
@@ -48,6 +49,7 @@ public final class Enrichment {
     this.mostRows = builder.mostRows;
     this.workers = builder.workers;
     this.measure = builder.measure;
+    this.carried = List.copyOf(builder.carried);
   }
 
   /**
@@ -71,6 +73,7 @@ public final class Enrichment {
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     try {
       columns.measuredBy(measure);
+      columns.carrying(carried);
     } catch (SettingException e) {
       mistakes.add(new Mistake(Mistake.NO_STEP, String.valueOf(e.getMessage())));
     }
@@ -126,7 +129,8 @@ public final class Enrichment {
     Columns columns =
         new Columns(transactions.name(), transactions.schema())
             .typedBy(transactions)
-            .measuredBy(measure);
+            .measuredBy(measure)
+            .carrying(carried);
     context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
@@ -231,6 +235,7 @@ public final class Enrichment {
     private @Nullable String measure;
     private Progress progress = Progress.NONE;
     private Exceptions exceptions = Exceptions.NONE;
+    private List<String> carried = List.of();
 
     private Builder(Table transactions) {
       this.transactions = transactions;
@@ -258,6 +263,12 @@ public final class Enrichment {
     /** States who is told about the rows that need attention; nobody unless stated. */
     public Builder exceptions(Exceptions told) {
       exceptions = told;
+      return this;
+    }
+
+    /** States columns of the transactions that go with each row that needs attention. */
+    public Builder carry(List<String> columns) {
+      carried = List.copyOf(columns);
       return this;
     }
 

@@ -343,6 +343,8 @@ public final class Lookup implements RunStep {
             columns.tableName(),
             context.trace(),
             columns.measure(),
+            columns.carried(),
+            new KnownParts(this, loaded.get(0)),
             apart),
         context.exceptions());
   }

@@ -1,11 +1,14 @@
 package org.abletwine.lookup;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.Collectors;
 import org.abletwine.index.HashIndex;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
+import org.jspecify.annotations.Nullable;
 
 /** Says in words what has become of rows, to whoever listens. Belongs to one thread. */
 final class LookupTelling {
@@ -45,10 +48,26 @@ final class LookupTelling {
                 shared.transactions(),
                 batch.rowNumber(row),
                 key.toString(),
-                detail(row),
-                measure < 0 ? null : batch.column(measure).get(row)));
+                told(batch, row),
+                measure < 0 ? null : batch.column(measure).get(row),
+                carried(batch, row)));
       }
     }
+  }
+
+  private List<@Nullable String> carried(Batch batch, int row) {
+    List<@Nullable String> cells = new ArrayList<>();
+    for (int column : shared.carried()) {
+      cells.add(batch.column(column).get(row));
+    }
+    return cells;
+  }
+
+  /** What there is to say of a row, and of a key of several parts which of them is missing. */
+  private String told(Batch batch, int row) {
+    return rows.outcome[row] == Settled.UNMATCHED && shared.known().tells()
+        ? shared.known().of(batch, row, keyColumns)
+        : detail(row);
   }
 
   /** The reference rows an ambiguous key stands on, or how a value missed. */
@@ -92,7 +111,7 @@ final class LookupTelling {
               + (miss.isEmpty() ? "" : ": " + miss)
               + (wouldMatch ? "; a row that the reference's condition left out would match" : ""));
       if (rows.outcome[row] == Settled.UNMATCHED && lookup.key.stream().allMatch(KeyPart::equal)) {
-        new NearTrace(lookup, own.reference).note(batch, row, keyColumns, trace);
+        new NearTrace(lookup, own.reference, shared.known()).note(batch, row, keyColumns, trace);
       }
     }
     telling.fills(shared.fills().of(rows.outcome[row]), rows.outcome[row] == Settled.MATCHED);

@@ -1,5 +1,6 @@
 package org.abletwine.lookup;
 
+import java.util.List;
 import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
 import org.abletwine.step.Exceptions;
@@ -34,6 +35,8 @@ final class PreparedLookup {
    * @param transactions the table, for messages
    * @param trace told what becomes of a row
    * @param measure the column whose totals go beside the figures, or -1
+   * @param carried the columns that go with a row that needs attention
+   * @param known the parts of the keys that are known
    * @param apart where rows go that are set apart
    */
   record Shared(
@@ -45,6 +48,8 @@ final class PreparedLookup {
       String transactions,
       Trace trace,
       int measure,
+      int[] carried,
+      KnownParts known,
       Apart apart) {}
 
   /**
@@ -66,7 +71,8 @@ final class PreparedLookup {
                   + " stays ("
                   + lookup.duplicates
                   + ")",
-              null));
+              null,
+              List.of()));
     }
     for (int row : reference.unreadable()) {
       exceptions.found(
@@ -77,13 +83,14 @@ final class PreparedLookup {
               reference.numbers().of(row),
               String.valueOf(reference.rows().get(row, keyCell)),
               "an ordered cell cannot be read",
-              null));
+              null,
+              List.of()));
     }
     for (String example : reference.collisionExamples()) {
       String detail = "equal only by normalising";
       exceptions.found(
           new Exceptions.Found(
-              lookup.name, "collision", reference.name(), 0, example, detail, null));
+              lookup.name, "collision", reference.name(), 0, example, detail, null, List.of()));
     }
   }
 }

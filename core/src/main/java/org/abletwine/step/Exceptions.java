@@ -1,5 +1,8 @@
 package org.abletwine.step;
 
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,6 +32,8 @@ public interface Exceptions {
    * @param detail what else there is to say; may be empty
    * @param measure what the row holds of the column whose totals go beside the figures, as written;
    *     null when there is none
+   * @param carried what the row holds of the columns that go with it, in their order; empty when
+   *     there are none, or it is no row of the transactions
    */
   record Found(
       String step,
@@ -37,5 +42,11 @@ public interface Exceptions {
       long row,
       String key,
       String detail,
-      @Nullable String measure) {}
+      @Nullable String measure,
+      List<@Nullable String> carried) {
+    /** Copies the list. */
+    public Found {
+      carried = Collections.unmodifiableList(new ArrayList<>(carried));
+    }
+  }
 }

@@ -13,21 +13,16 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import org.abletwine.compute.Expression;
-import org.abletwine.compute.RowFilter;
+import java.util.function.Function;
 import org.abletwine.formats.csv.CsvRows;
-import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
-import org.abletwine.match.near.NearKeys;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
-import org.abletwine.table.batch.Batch;
-import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -54,6 +49,7 @@ final class CorrectionsDraft implements Exceptions {
   private final Path target;
   private final Map<String, Lookup> lookups;
   private final boolean used;
+  private final Function<Lookup, ReferenceKeys> keysOf;
   private final Map<String, Map<String, Unmatched>> unmatched = new LinkedHashMap<>();
 
   /**
@@ -61,9 +57,15 @@ final class CorrectionsDraft implements Exceptions {
    * @param lookups the lookups by name; those with keys of several parts or with a rule are passed
    *     over
    * @param used whether the plan reads the draft, so that a line may be why its key is found
+   * @param keysOf gives the keys that a lookup can find
    */
-  CorrectionsDraft(Path target, Map<String, Lookup> lookups, boolean used) {
+  CorrectionsDraft(
+      Path target,
+      Map<String, Lookup> lookups,
+      boolean used,
+      Function<Lookup, ReferenceKeys> keysOf) {
     this.used = used;
+    this.keysOf = keysOf;
     this.target = target;
     this.lookups = new HashMap<>(lookups);
     // What is found by a pattern or within a band is not misspelt.
@@ -197,77 +199,25 @@ final class CorrectionsDraft implements Exceptions {
     if (wanted.isEmpty() && accepted.isEmpty()) {
       return;
     }
-    List<NormaliseStep> steps = lookup.steps(part);
-    List<String> shown = List.copyOf(keysOf(lookup));
-    List<String> compared = shown.stream().map(key -> compared(key, steps)).toList();
-    Set<String> known = Set.copyOf(compared);
+    ReferenceKeys reference = keysOf.apply(lookup);
     accepted.stream()
-        .filter(line -> !known.contains(compared(line[MEANT], steps)))
+        .filter(line -> !reference.has(line[MEANT]))
         .forEach(line -> doubtful.add(line, lookup));
-    List<List<NearMiss>> near =
-        wanted.isEmpty()
-            ? List.of()
-            : new NearKeys(compared, shown)
-                .nearest(wanted.stream().map(key -> compared(key, steps)).toList(), 1);
+    List<@Nullable NearMiss> near = wanted.isEmpty() ? List.of() : reference.nearest(wanted);
     for (int i = 0; i < wanted.size(); i++) {
       Unmatched rows = Objects.requireNonNull(keys.get(wanted.get(i)));
-      NearMiss miss = near.get(i).isEmpty() ? null : near.get(i).get(0);
+      NearMiss miss = near.get(i);
       proposed.add(
           new String[] {
             column,
             wanted.get(i),
             miss == null ? "" : miss.key(),
             miss == null ? "" : String.format(Locale.ROOT, "%.2f", miss.likeness()),
-            miss == null ? "none" : miss.clear() ? CLEAR : miss.weak() ? "weak" : "likely",
+            ReferenceKeys.judged(miss),
             Long.toString(rows.rows),
             rows.measured(),
             ""
           });
-    }
-  }
-
-  /** A key as it is compared. */
-  private static String compared(String key, List<NormaliseStep> steps) {
-    String text = key.strip();
-    for (NormaliseStep step : steps) {
-      text = step.apply(text);
-    }
-    return text;
-  }
-
-  /** The keys that a lookup can find: those of rows that its condition lets pass. */
-  private static Set<String> keysOf(Lookup lookup) {
-    Set<String> keys = new LinkedHashSet<>();
-    int at = lookup.reference().schema().indexOf(lookup.keyParts().get(0).theirs());
-    forEachRow(
-        lookup.reference(),
-        lookup.condition(),
-        (batch, row) -> {
-          String key = batch.column(at).get(row);
-          if (key != null) {
-            keys.add(key.strip());
-          }
-        });
-    return keys;
-  }
-
-  private interface RowAction {
-    void take(Batch batch, int row);
-  }
-
-  private static void forEachRow(Table table, @Nullable String condition, RowAction action) {
-    Expression passes = condition == null ? null : RowFilter.parse(condition, table).start();
-    try (BatchReader reader = new BatchReader(table)) {
-      for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
-        if (passes != null) {
-          passes.over(batch);
-        }
-        for (int row = 0; row < batch.rows(); row++) {
-          if (passes == null || passes.isTrue(row)) {
-            action.take(batch, row);
-          }
-        }
-      }
     }
   }
 
@@ -290,7 +240,7 @@ final class CorrectionsDraft implements Exceptions {
                 + "); name another file");
       }
     }
-    forEachRow(
+    ReferenceKeys.forEachRow(
         before,
         null,
         (batch, row) -> {

@@ -82,7 +82,8 @@ public final class OutputPaths {
   static List<Destination> places(Plan plan) {
     List<Destination> all = new ArrayList<>();
     all.add(plan.outputs().enriched());
-    all.add(plan.outputs().exceptions());
+    Plan.ExceptionSpec exceptions = plan.outputs().exceptions();
+    all.add(exceptions == null ? null : exceptions.place());
     plan.outputs().rollups().forEach(rollup -> all.add(rollup.file()));
     for (Plan.StepSpec step : plan.steps()) {
       if (step instanceof Plan.KeepSpec keep) {

@@ -8,9 +8,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.abletwine.plan.Plan.ExceptionSpec;
 import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.RollupSpec;
+import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
 /** Reads where results go, and how the output's columns are arranged. */
@@ -32,6 +34,8 @@ final class OutputReader {
 
   private static final Set<String> FORMAT =
       PlanReader.ordered("date", "decimals", "number", "percent");
+
+  private static final List<String> EXCEPTIONS = List.of("carry", "by");
 
   private final Path folder;
 
@@ -63,7 +67,7 @@ final class OutputReader {
     PlanNode formulas = settings.get("formulas");
     return new Outputs(
         PlaceReader.read(folder, settings.get("enriched")),
-        PlaceReader.read(folder, settings.get("exceptions")),
+        exceptions(settings.get("exceptions")),
         path(folder, settings.get("corrections")),
         path(folder, settings.get("record")),
         drop == null ? List.of() : drop.texts(),
@@ -73,6 +77,20 @@ final class OutputReader {
         formats(settings.get("formats")),
         formulas != null && "guard".equals(formulas.oneOf(List.of("keep", "guard"))),
         node.mark());
+  }
+
+  private @Nullable ExceptionSpec exceptions(@Nullable PlanNode node) {
+    Destination place = PlaceReader.read(folder, node, EXCEPTIONS);
+    if (node == null || place == null) {
+      return null;
+    }
+    Map<String, PlanNode> settings = node.isMapping() ? node.anyEntries() : Map.of();
+    PlanNode carry = settings.get("carry");
+    PlanNode by = settings.get("by");
+    return new ExceptionSpec(
+        place,
+        carry == null ? List.of() : carry.texts(),
+        by != null && "key".equals(by.oneOf(List.of("row", "key"))));
   }
 
   private static Map<String, String> rename(@Nullable PlanNode node) {

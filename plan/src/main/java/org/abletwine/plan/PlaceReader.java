@@ -1,6 +1,7 @@
 package org.abletwine.plan;
 
 import java.nio.file.Path;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -30,18 +31,28 @@ final class PlaceReader {
    * @return null when it is not stated, or wrong, which is noted
    */
   static @Nullable Destination read(Path folder, @Nullable PlanNode node) {
+    return read(folder, node, List.of());
+  }
+
+  /**
+   * As {@link #read(Path, PlanNode)}, where other settings stand beside those of the place.
+   *
+   * @param others their names
+   */
+  static @Nullable Destination read(Path folder, @Nullable PlanNode node, List<String> others) {
     if (node == null) {
       return null;
     }
     if (node.has("database")) {
-      Map<String, PlanNode> settings = node.entries(TABLE);
+      Map<String, PlanNode> settings = node.entries(with(others, TABLE));
       PlanNode database = settings.get("database");
       return database == null
           ? null
           : new DatabaseReader(folder)
               .target(database, settings.get("table"), settings.get("mode"));
     }
-    Map<String, PlanNode> settings = node.isMapping() ? node.entries(PLACE) : Map.of("file", node);
+    Map<String, PlanNode> settings =
+        node.isMapping() ? node.entries(with(others, PLACE)) : Map.of("file", node);
     PlanNode file = settings.get("file");
     if (file == null) {
       node.wrong("state the file: { file: NAME.csv }");
@@ -69,6 +80,12 @@ final class PlaceReader {
       node.wrong(String.valueOf(e.getMessage()));
       return null;
     }
+  }
+
+  private static Set<String> with(List<String> others, Set<String> own) {
+    Set<String> all = new LinkedHashSet<>(own);
+    all.addAll(others);
+    return all;
   }
 
   private static @Nullable String text(@Nullable PlanNode node) {

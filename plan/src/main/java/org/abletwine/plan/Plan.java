@@ -153,10 +153,19 @@ record Plan(
       @Nullable String example,
       Optional<Mark> mark) {}
 
+  /**
+   * Where what needs attention goes.
+   *
+   * @param place the file or table
+   * @param carry columns of the transactions that go with each row
+   * @param byKey whether there is a line for each key, and not for each row
+   */
+  record ExceptionSpec(Destination place, List<String> carry, boolean byKey) {}
+
   /** Where results go; what is null is not written. */
   record Outputs(
       @Nullable Destination enriched,
-      @Nullable Destination exceptions,
+      @Nullable ExceptionSpec exceptions,
       @Nullable Path corrections,
       @Nullable Path record,
       List<String> dropColumns,

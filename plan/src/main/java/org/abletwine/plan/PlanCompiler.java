@@ -70,7 +70,11 @@ final class PlanCompiler {
     if (transactions == null || references.size() < plan.references().size()) {
       return null;
     }
-    Enrichment.Builder builder = Enrichment.of(transactions).measure(plan.settings().measure());
+    Plan.ExceptionSpec exceptions = plan.outputs().exceptions();
+    Enrichment.Builder builder =
+        Enrichment.of(transactions)
+            .measure(plan.settings().measure())
+            .carry(exceptions == null ? List.of() : exceptions.carry());
     if (!plan.title().isEmpty()) {
       builder.title(plan.title());
     }

@@ -3,6 +3,7 @@ package org.abletwine.plan;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,6 +14,7 @@ import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
+import org.abletwine.plan.Plan.ExceptionSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
@@ -36,6 +38,7 @@ public final class PlannedRun {
   private final Map<String, Lookup> lookups;
   private final Outputs outputs;
   private final ControlJudge controls;
+  private final Map<String, ReferenceKeys> keysOf = new HashMap<>();
 
   /** All files the plan writes. */
   private final List<Path> files;
@@ -111,7 +114,7 @@ public final class PlannedRun {
     CorrectionsDraft draft =
         outputs.corrections() == null
             ? null
-            : new CorrectionsDraft(outputs.corrections(), lookups, usesDraft);
+            : new CorrectionsDraft(outputs.corrections(), lookups, usesDraft, this::keysOf);
     if (draft != null) {
       draft.check();
     }
@@ -122,10 +125,7 @@ public final class PlannedRun {
     RunContext context = new RunContext(progress, tells ? told : Exceptions.NONE, together);
     try (together;
         BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
-      ExceptionFile exceptions =
-          outputs.exceptions() == null
-              ? null
-              : new ExceptionFile(context.open(outputs.exceptions()));
+      ExceptionList exceptions = exceptions(context);
       told.file = exceptions;
       told.draft = draft;
       List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());
@@ -136,8 +136,10 @@ public final class PlannedRun {
       try {
         figures = enrichment.build().writeTo(sink, context);
         figures = figures.with(parameters, controls.judge(figures));
-        if (exceptions != null) {
-          others.add(outputs.exceptions() + "  (" + exceptions.count() + " exceptions)");
+        ExceptionSpec wanted = outputs.exceptions();
+        if (exceptions != null && wanted != null) {
+          exceptions.finish();
+          others.add(wanted.place() + "  (" + exceptions.told() + ")");
         }
         if (draft != null) {
           together.add(List.of(draft(draft, others)));
@@ -171,6 +173,22 @@ public final class PlannedRun {
       }
       return new Result(figures, enriched, sink.form(), sink.bytesWritten(), others);
     }
+  }
+
+  private @Nullable ExceptionList exceptions(RunContext context) {
+    ExceptionSpec wanted = outputs.exceptions();
+    if (wanted == null) {
+      return null;
+    }
+    BatchSink sink = context.open(wanted.place());
+    return wanted.byKey()
+        ? new ExceptionKeys(sink, wanted.carry(), lookups, this::keysOf)
+        : new ExceptionFile(sink, wanted.carry());
+  }
+
+  /** The keys that a lookup can find, read once for all that tell what is near. */
+  private ReferenceKeys keysOf(Lookup lookup) {
+    return keysOf.computeIfAbsent(lookup.name(), name -> new ReferenceKeys(lookup));
   }
 
   private void setApart(RunRecord figures, List<String> others) {
@@ -232,7 +250,7 @@ public final class PlannedRun {
 
   /** Passes on what needs attention to those who gather it. */
   private static final class Told implements Exceptions {
-    private @Nullable ExceptionFile file;
+    private @Nullable ExceptionList file;
     private @Nullable CorrectionsDraft draft;
 
     @Override

@@ -31,6 +31,7 @@ public final class Columns {
 
   private final Map<Object, Object> shared = new HashMap<>();
   private int measure = -1;
+  private int[] carried = {};
   private final int base;
   private int readUpTo;
   private int next;
@@ -128,6 +129,9 @@ public final class Columns {
     Integer before = numbers.replace(name, next);
     if (before != null && before == measure) {
       measure = next;
+    }
+    for (int i = 0; before != null && i < carried.length; i++) {
+      carried[i] = carried[i] == before ? next : carried[i];
     }
     return next++;
   }
@@ -279,6 +283,23 @@ public final class Columns {
   /** Returns the number of the column whose totals go beside the figures, or -1. */
   public int measure() {
     return measure;
+  }
+
+  /**
+   * States columns whose cells go with each row that needs attention.
+   *
+   * @param names the columns
+   * @return these columns
+   * @throws SettingException when there is no such column
+   */
+  public Columns carrying(List<String> names) {
+    carried = names.stream().mapToInt(name -> require(name, "exceptions, carry")).toArray();
+    return this;
+  }
+
+  /** Returns the numbers of the columns that go with each row that needs attention. */
+  public int[] carried() {
+    return carried.clone();
   }
 
   /** Returns the reasons for nulls that columns of this run carry. */

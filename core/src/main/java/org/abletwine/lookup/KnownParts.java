@@ -1,0 +1,75 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.abletwine.key.NormaliseStep;
+import org.abletwine.table.batch.Batch;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Which parts of keys a reference knows, to say of a key of several parts that is not there which
+ * of them is missing. Gone through once, when first asked. Safe to share between threads.
+ */
+final class KnownParts {
+  private final Lookup lookup;
+  private final LoadedReference reference;
+  private @Nullable List<Set<String>> known;
+
+  KnownParts(Lookup lookup, LoadedReference reference) {
+    this.lookup = lookup;
+    this.reference = reference;
+  }
+
+  /** Whether there is anything to say: several parts, all of which must be equal. */
+  boolean tells() {
+    return lookup.key.size() > 1 && lookup.key.stream().allMatch(KeyPart::equal);
+  }
+
+  /** A part as it is compared. */
+  String compared(@Nullable String cell, int part) {
+    String text = cell == null ? "" : cell;
+    for (NormaliseStep step : KeyLayout.steps(lookup, lookup.key.get(part))) {
+      text = step.apply(text);
+    }
+    return text;
+  }
+
+  /** The part of the key that a row of the reference has, as written; null for null. */
+  @Nullable String part(int row, int part) {
+    // the cells of the key stand behind those brought
+    return reference.rows().get(row, lookup.bring.size() + part);
+  }
+
+  private synchronized List<Set<String>> known() {
+    List<Set<String>> sets = known;
+    if (sets == null) {
+      sets = new ArrayList<>();
+      for (int part = 0; part < lookup.key.size(); part++) {
+        Set<String> values = new HashSet<>();
+        for (int row = 0; row < reference.rows().rows(); row++) {
+          values.add(compared(part(row, part), part));
+        }
+        sets.add(values);
+      }
+      known = sets;
+    }
+    return sets;
+  }
+
+  /** Says which parts of a row's key are known, such as {@code variety known, grade not}. */
+  String of(Batch batch, int row, int[] keyColumns) {
+    boolean all = true;
+    List<String> parts = new ArrayList<>();
+    for (int part = 0; part < keyColumns.length; part++) {
+      String cell = batch.column(keyColumns[part]).get(row);
+      boolean there = known().get(part).contains(compared(cell, part));
+      all &= there;
+      parts.add(lookup.key.get(part).ours() + (there ? " known" : " not"));
+    }
+    return all
+        ? "each part is known, but no row of " + reference.name() + " has them together"
+        : String.join(", ", parts);
+  }
+}

@@ -1,0 +1,181 @@
+package org.abletwine.plan;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Function;
+import org.abletwine.lookup.Lookup;
+import org.abletwine.match.NearMiss;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.output.Output;
+import org.abletwine.table.text.DecimalText;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Writes what needs attention a line for each key: what its rows come to, the first of them, and of
+ * an unmatched key what is near. The largest come first.
+ */
+final class ExceptionKeys implements ExceptionList {
+  /** Keys of one step and kind that have a line of their own. */
+  private static final int MOST_KEYS = 100_000;
+
+  private static final List<String> NUMBERS = List.of("rows", "first_row", "measure", "likeness");
+
+  private final Map<String, Lookup> lookups;
+  private final Function<Lookup, ReferenceKeys> keysOf;
+  private final int carried;
+  private final ListedRows rows;
+  private final Output output;
+  private final Map<Of, Keys> groups = new LinkedHashMap<>();
+
+  /** What meets an exception, and what it is. */
+  private record Of(String step, String kind, String table) {}
+
+  /**
+   * @param sink takes the lines; not started yet
+   * @param carry columns of the transactions that go with the first row of each key
+   * @param lookups the lookups, by name
+   * @param keysOf gives the keys that a lookup can find
+   */
+  ExceptionKeys(
+      BatchSink sink,
+      List<String> carry,
+      Map<String, Lookup> lookups,
+      Function<Lookup, ReferenceKeys> keysOf) {
+    this.lookups = lookups;
+    this.keysOf = keysOf;
+    this.carried = carry.size();
+    List<String> names =
+        new ArrayList<>(
+            List.of("step", "kind", "table", "key", "rows", "measure", "near", "likeness"));
+    names.addAll(List.of("judged", "detail", "first_row"));
+    names.addAll(carry);
+    List<@Nullable ColumnType> types = new ArrayList<>();
+    for (int i = 0; i < names.size(); i++) {
+      boolean number = i < names.size() - carried && NUMBERS.contains(names.get(i));
+      types.add(number ? ColumnType.of(ColumnType.Kind.NUMBER) : null);
+    }
+    rows = new ListedRows(sink, types, names);
+    output = rows.output();
+  }
+
+  /** The keys of one step and kind, and all beyond the first together. */
+  private static final class Keys {
+    private final Map<String, Group> byKey = new LinkedHashMap<>();
+    private @Nullable Group others;
+
+    void add(Found found) {
+      Group group = byKey.get(found.key());
+      if (group == null && byKey.size() < MOST_KEYS) {
+        group = new Group(found);
+        byKey.put(found.key(), group);
+      } else if (group == null) {
+        group = others == null ? new Group(found) : others;
+        others = group;
+      }
+      group.add(found);
+    }
+  }
+
+  /** A key, and what its rows come to. */
+  private static final class Group {
+    private final Found first;
+    private long rows;
+    private @Nullable BigDecimal measure;
+
+    Group(Found first) {
+      this.first = first;
+    }
+
+    void add(Found found) {
+      rows++;
+      BigDecimal more = found.measure() == null ? null : DecimalText.read(found.measure());
+      if (more != null) {
+        measure = measure == null ? more : measure.add(more);
+      }
+    }
+
+    BigDecimal measured() {
+      return measure == null ? BigDecimal.ZERO : measure;
+    }
+  }
+
+  @Override
+  public void found(Found found) {
+    groups
+        .computeIfAbsent(new Of(found.step(), found.kind(), found.table()), of -> new Keys())
+        .add(found);
+  }
+
+  @Override
+  public void finish() {
+    List<Line> lines = new ArrayList<>();
+    groups.forEach((of, keys) -> lines.addAll(lines(of, keys)));
+    lines.sort(
+        Comparator.comparing((Line line) -> line.group().measured(), Comparator.reverseOrder())
+            .thenComparing(line -> line.group().rows, Comparator.reverseOrder()));
+    lines.forEach(this::write);
+  }
+
+  /** A key that has a line, and what is near. */
+  private record Line(Of of, Group group, boolean others, String judged, @Nullable NearMiss near) {}
+
+  private List<Line> lines(Of of, Keys keys) {
+    Lookup lookup = lookups.get(of.step());
+    boolean looks =
+        of.kind().equals("unmatched") && lookup != null && ReferenceKeys.canTell(lookup);
+    List<Group> all = List.copyOf(keys.byKey.values());
+    List<@Nullable NearMiss> near =
+        looks && lookup != null
+            ? keysOf.apply(lookup).nearest(all.stream().map(group -> group.first.key()).toList())
+            : List.of();
+    List<Line> lines = new ArrayList<>();
+    for (int i = 0; i < all.size(); i++) {
+      NearMiss miss = looks ? near.get(i) : null;
+      lines.add(new Line(of, all.get(i), false, looks ? ReferenceKeys.judged(miss) : "", miss));
+    }
+    if (keys.others != null) {
+      lines.add(new Line(of, keys.others, true, "", null));
+    }
+    return lines;
+  }
+
+  private void write(Line line) {
+    Group group = line.group();
+    NearMiss near = line.near();
+    List<@Nullable String> cells = new ArrayList<>();
+    cells.add(ExceptionFile.cell(line.of().step()));
+    cells.add(line.of().kind());
+    cells.add(ExceptionFile.cell(line.of().table()));
+    cells.add(line.others() ? null : ExceptionFile.cell(group.first.key()));
+    cells.add(Long.toString(group.rows));
+    cells.add(group.measure == null ? null : group.measure.toPlainString());
+    cells.add(near == null ? null : near.key());
+    cells.add(near == null ? null : String.format(Locale.ROOT, "%.2f", near.likeness()));
+    cells.add(ExceptionFile.cell(line.judged()));
+    cells.add(
+        line.others()
+            ? "the rows of all keys beyond the first " + MOST_KEYS
+            : ExceptionFile.cell(group.first.detail()));
+    cells.add(group.first.row() == 0 ? null : Long.toString(group.first.row()));
+    for (int i = 0; i < carried; i++) {
+      cells.add(i < group.first.carried().size() ? group.first.carried().get(i) : null);
+    }
+    rows.row(cells.toArray(new @Nullable String[0]));
+  }
+
+  @Override
+  public String told() {
+    return rows.rows() + " keys that need attention";
+  }
+
+  @Override
+  public Output output() {
+    return output;
+  }
+}

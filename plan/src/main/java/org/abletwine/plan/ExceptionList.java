@@ -1,0 +1,17 @@
+package org.abletwine.plan;
+
+import org.abletwine.step.Exceptions;
+import org.abletwine.table.output.Output;
+
+/** Writes what needs attention to a file. Used by one thread at a time. */
+interface ExceptionList extends Exceptions {
+
+  /** All has been told: writes what is still to be written. */
+  void finish();
+
+  /** Returns what there is in the file, in words. */
+  String told();
+
+  /** Returns the file, to be moved into place with others. */
+  Output output();
+}
