@@ -10,7 +10,6 @@ import org.abletwine.demo.WendleVale;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Rollup;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.lookup.Attribute;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Several;
@@ -97,7 +96,7 @@ public final class ComputeSpeed {
       builder.step(
           new Rollup(
               List.of("grower_code"),
-              List.of(Attribute.parse("gross_kg"), Attribute.parse("count(*) as tickets")),
+              List.of("gross_kg", "count(*) as tickets"),
               true,
               null,
               tickets,

@@ -151,32 +151,21 @@ final class BriefSummary {
     }
   }
 
-  /** The groups with the largest first total, and the grand total. */
+  /** The first groups in their order, or those with the largest first total; the grand total. */
   private void rollup(RollupFigures rollup) {
     int by = rollup.by().size();
-    List<List<@Nullable String>> groups = new ArrayList<>(rollup.groups());
-    boolean cut = groups.size() > MOST_GROUPS;
-    if (cut) {
+    List<List<@Nullable String>> groups = rollup.groups();
+    boolean ordered = !rollup.order().isEmpty();
+    if (groups.size() > MOST_GROUPS && !ordered) {
+      groups = new ArrayList<>(groups);
       groups.sort(
           Comparator.comparing((List<@Nullable String> group) -> total(group, by)).reversed());
     }
+    int shown = Math.min(MOST_GROUPS, groups.size());
     lines.add("");
-    lines.add(
-        Ink.BOLD.on("Totals", colour)
-            + " by "
-            + String.join(", ", rollup.by())
-            + (cut
-                ? ": the "
-                    + MOST_GROUPS
-                    + " largest of "
-                    + RunSummary.count(rollup.groups().size())
-                    + " groups"
-                : ""));
-    TextTable table = new TextTable("l".repeat(by) + "r".repeat(rollup.totals().size()));
-    rollup.by().forEach(name -> table.cell(name, Ink.DIM));
-    rollup.totals().forEach(name -> table.cell(name, Ink.DIM));
-    table.end();
-    for (List<@Nullable String> group : groups.subList(0, Math.min(MOST_GROUPS, groups.size()))) {
+    lines.add(DerivedLines.heading(rollup, shown, colour));
+    TextTable table = DerivedLines.table(rollup);
+    for (List<@Nullable String> group : groups.subList(0, shown)) {
       DerivedLines.group(group, by, table);
     }
     DerivedLines.grandTotal(rollup, table);

@@ -79,14 +79,10 @@ final class DerivedLines {
   }
 
   private static void rollup(RollupFigures rollup, boolean colour, List<String> lines) {
-    lines.add("");
-    lines.add(Ink.BOLD.on("Totals", colour) + " by " + String.join(", ", rollup.by()));
-    TextTable table =
-        new TextTable("l".repeat(rollup.by().size()) + "r".repeat(rollup.totals().size()));
-    rollup.by().forEach(name -> table.cell(name, Ink.DIM));
-    rollup.totals().forEach(name -> table.cell(name, Ink.DIM));
-    table.end();
     int shown = Math.min(MOST_GROUPS, rollup.groups().size());
+    lines.add("");
+    lines.add(heading(rollup, rollup.groups().size(), colour));
+    TextTable table = table(rollup);
     for (List<String> group : rollup.groups().subList(0, shown)) {
       group(group, rollup.by().size(), table);
     }
@@ -95,6 +91,36 @@ final class DerivedLines {
     if (shown < rollup.groups().size()) {
       lines.add("  and " + (rollup.groups().size() - shown) + " more groups");
     }
+  }
+
+  /** What a rollup is of, and how many of its groups are told. */
+  static String heading(RollupFigures rollup, long told, boolean colour) {
+    boolean some = told < rollup.allGroups();
+    String of = " of " + RunSummary.count(rollup.allGroups()) + " groups";
+    String which = "";
+    if (!rollup.order().isEmpty()) {
+      which =
+          ", ordered by "
+              + String.join(", ", rollup.order())
+              + (some ? ": the first " + RunSummary.count(told) + of : "");
+    } else if (told < rollup.groups().size()) {
+      which = ": the " + RunSummary.count(told) + " largest" + of;
+    } else if (some) {
+      which = ": " + RunSummary.count(told) + of + ", as having says";
+    }
+    return Ink.BOLD.on("Totals", colour)
+        + (rollup.by().isEmpty() ? " of all rows" : " by " + String.join(", ", rollup.by()))
+        + which;
+  }
+
+  /** A table with the columns of a rollup. */
+  static TextTable table(RollupFigures rollup) {
+    TextTable table =
+        new TextTable("l".repeat(rollup.by().size()) + "r".repeat(rollup.totals().size()));
+    rollup.by().forEach(name -> table.cell(name, Ink.DIM));
+    rollup.totals().forEach(name -> table.cell(name, Ink.DIM));
+    table.end();
+    return table;
   }
 
   /** Adds the line of a group, whose first cells are what it is of. */
@@ -110,7 +136,7 @@ final class DerivedLines {
 
   /** Adds the line of all groups, where the rollup has one. */
   static void grandTotal(RollupFigures rollup, TextTable table) {
-    if (rollup.grandTotal().isEmpty()) {
+    if (rollup.grandTotal().isEmpty() || rollup.by().isEmpty()) {
       return;
     }
     for (int i = 0; i < rollup.by().size(); i++) {

@@ -238,7 +238,7 @@ class KeyTroublesTest {
     assertThat(
             Cli.run("trace", plan.toString(), "--where", "commodity = 'oats' and grade_mark = 'F2'")
                 .out())
-        .contains("each is known, but no row of grades.csv has them together");
+        .contains("each part is known, but no row of grades.csv has them together");
   }
 
   @Test

@@ -56,7 +56,7 @@ class WholePlanTest {
               assertThat(because).isEqualTo(column.at("/nulls").asLong());
             });
     assertThat(Files.readString(demo.resolve("out/by-region.csv")))
-        .startsWith("region_name,crop,net_kg,payable,rows\n")
+        .startsWith("region_name,crop,net_kg,payable,per_tonne,rows\n")
         .contains("\nall,,");
   }
 

@@ -1,27 +1,26 @@
 package org.abletwine.derive;
 
-import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.lookup.Aggregate;
-import org.abletwine.lookup.Attribute;
+import java.util.Objects;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
-import org.abletwine.table.ColumnType;
 import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Totals by group, over the rows that reach the step; changes nothing. Rows whose group is null, in
  * whole or in part, make groups of their own and are never left out. Immutable.
  *
- * @param by the columns that make the groups
- * @param totals what to total; a plain column is summed
+ * @param by the columns that make the groups; none for one group of all rows
+ * @param totals what to total: a column, which is summed, or {@code sum}, {@code avg}, {@code min},
+ *     {@code max}, {@code count} and {@code count(distinct ...)} of columns and expressions, and
+ *     arithmetic with them, such as {@code sum(payable) / sum(net_kg) as per_kg}
+ * @param shown which groups are wanted, and in which order
  * @param grandTotal whether the totals over all rows are wanted
  * @param file where to write them; null for nowhere
  * @param form the table whose form that file takes after
@@ -30,7 +29,8 @@ import org.jspecify.annotations.Nullable;
 @SuppressWarnings("exports") // prepare and check are for the engine
 public record Rollup(
     List<String> by,
-    List<Attribute> totals,
+    List<String> totals,
+    Shown shown,
     boolean grandTotal,
     @Nullable Destination file,
     Table form,
@@ -44,63 +44,73 @@ public record Rollup(
     totals = List.copyOf(totals);
   }
 
+  /** A rollup of which all groups are wanted, in the order of their values. */
+  public Rollup(
+      List<String> by,
+      List<String> totals,
+      boolean grandTotal,
+      @Nullable Destination file,
+      Table form,
+      Evaluation settings) {
+    this(by, totals, Shown.ALL, grandTotal, file, form, settings);
+  }
+
+  /**
+   * Which groups are wanted of a rollup.
+   *
+   * @param order columns of the rollup it is ordered by, each {@code NAME} or {@code NAME desc};
+   *     null is last; groups alike in these stand in the order of their values
+   * @param top how many of the first are wanted; 0 for all
+   * @param having a condition over the rollup's columns that a group must meet; null for none
+   * @param formats how columns of the rollup leave
+   */
+  public record Shown(
+      List<String> order, int top, @Nullable String having, List<FormatColumn> formats) {
+    /** All groups, as they are. */
+    public static final Shown ALL = new Shown(List.of(), 0, null, List.of());
+
+    /** Copies the lists. */
+    public Shown {
+      order = List.copyOf(order);
+      formats = List.copyOf(formats);
+    }
+  }
+
   @Override
   public String title() {
-    return "rollup by " + String.join(", ", by);
+    return by.isEmpty() ? "rollup of all rows" : "rollup by " + String.join(", ", by);
   }
 
-  /** Returns the columns whose sums are wanted. */
+  /**
+   * Returns the columns whose sums are wanted.
+   *
+   * @throws SettingException when a total cannot be read
+   */
   public List<String> summed() {
-    return totals.stream().filter(Rollup::isSum).map(Attribute::source).distinct().toList();
+    return totals.stream()
+        .map(total -> RollupTotal.parse(total).column())
+        .filter(Objects::nonNull)
+        .distinct()
+        .toList();
   }
 
-  static boolean isSum(Attribute total) {
-    return total.aggregate() == null || total.aggregate().function() == Aggregate.Function.SUM;
-  }
-
-  private static boolean needsNumbers(Attribute total) {
-    return isSum(total) || total.aggregate().function() == Aggregate.Function.AVG;
-  }
-
-  /** The total as a plan writes it. */
-  static String shown(Attribute total) {
-    return (total.aggregate() == null ? "sum" : total.aggregate().word())
-        + "("
-        + total.source()
-        + ")";
+  /**
+   * Returns the columns of the rollup itself, with what they hold.
+   *
+   * @param columns the columns it is over
+   * @throws SettingException when it does not fit them
+   */
+  public Columns columns(Columns columns) {
+    return new RollupColumns(this, columns).own;
   }
 
   @Override
   public void check(Columns columns) {
-    numbers(columns);
-  }
-
-  private int[][] numbers(Columns columns) {
-    int[] groups = by.stream().mapToInt(name -> columns.require(name, WHERE + ", by")).toArray();
-    List<Integer> of = new ArrayList<>();
-    for (Attribute total : totals) {
-      if (total.aggregate() != null && total.aggregate().function() == Aggregate.Function.LISTAGG) {
-        throw new SettingException(WHERE + ": listagg is not a total; use it in bring");
-      }
-      boolean rows = total.source().equals("*");
-      of.add(rows ? -1 : columns.require(total.source(), WHERE + ", totals"));
-      ColumnType type = columns.type(total.source());
-      if (needsNumbers(total) && type != null && !type.kind().numeric()) {
-        throw new SettingException(
-            WHERE
-                + ", "
-                + shown(total)
-                + ": the column holds "
-                + ValueOrder.of(type).noun()
-                + ", and a number is needed; total it with min, max or count, or correct its type");
-      }
-    }
-    return new int[][] {groups, of.stream().mapToInt(Integer::intValue).toArray()};
+    new RollupColumns(this, columns);
   }
 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
-    int[][] numbers = numbers(columns);
-    return new PreparedRollup(this, columns, numbers[0], numbers[1], context);
+    return new PreparedRollup(this, new RollupColumns(this, columns), context);
   }
 }

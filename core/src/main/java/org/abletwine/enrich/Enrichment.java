@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
+import org.abletwine.derive.Rollup;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
@@ -218,6 +219,31 @@ public final class Enrichment {
   public @Nullable TracedRow trace(String condition) {
     Expression where = RowFilter.parse(condition, transactions).start();
     return new RowTrace(transactions).of(steps, 0, where);
+  }
+
+  /**
+   * Returns the totals that the rows come to, as a table that another enrichment can fetch from. It
+   * is counted when it is first read, by a run of its own that writes nothing.
+   *
+   * @param rollup which totals; its file is not used
+   * @throws SettingException when a step, or the rollup, does not fit the columns
+   */
+  public Table totals(Rollup rollup) {
+    transactions.readAgain();
+    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
+    steps.forEach(step -> step.check(columns));
+    Rollup counted =
+        new Rollup(
+            rollup.by(),
+            rollup.totals(),
+            rollup.shown(),
+            false,
+            null,
+            transactions,
+            rollup.settings());
+    Builder more = of(transactions).workers(workers).step(counted);
+    more.steps.addAll(0, steps);
+    return new TotalsTable(more.build(), counted, counted.columns(columns));
   }
 
   @Override

@@ -13,8 +13,10 @@ import org.jspecify.annotations.Nullable;
  * @param name the rollup, such as its file
  * @param by the columns that make the groups
  * @param totals what is totalled, as named in the output
- * @param groups the groups in order of their values, nulls last; each row holds the values of
- *     {@code by}, then the totals; null stands for itself
+ * @param groups the groups wanted, in the order stated, else that of their values, nulls last; each
+ *     row holds the values of {@code by}, then the totals; null stands for itself
+ * @param allGroups how many groups there are, those not wanted included
+ * @param order what the groups are ordered by; empty for their values
  * @param grandTotal the totals over all rows, or none when not asked for
  * @param sums for each column that is summed, its sum over all groups
  * @param file where they were written; empty for nowhere
@@ -26,6 +28,8 @@ public record RollupFigures(
     List<String> by,
     List<String> totals,
     List<List<@Nullable String>> groups,
+    long allGroups,
+    List<String> order,
     List<@Nullable String> grandTotal,
     Map<String, BigDecimal> sums,
     String file,
@@ -38,6 +42,7 @@ public record RollupFigures(
     by = List.copyOf(by);
     totals = List.copyOf(totals);
     sums = Map.copyOf(sums);
+    order = List.copyOf(order);
     groups = Collections.unmodifiableList(groups);
     grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
   }

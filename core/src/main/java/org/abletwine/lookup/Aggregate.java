@@ -42,7 +42,7 @@ public record Aggregate(Function function, String separator) implements Serializ
     MAX,
     /** How many values, or rows for {@code count(*)}. */
     COUNT,
-    /** How many different values; for rollups. */
+    /** How many different values. */
     COUNT_DISTINCT,
     /** The values one after another, in file order. */
     LISTAGG
@@ -106,7 +106,7 @@ public record Aggregate(Function function, String separator) implements Serializ
    * @param rows whether rows are counted, not values
    */
   @Nullable String ofOne(@Nullable String value, boolean rows) {
-    if (function == Function.COUNT) {
+    if (function == Function.COUNT || function == Function.COUNT_DISTINCT) {
       return rows || value != null ? "1" : "0";
     }
     return numeric() && value != null
@@ -117,14 +117,15 @@ public record Aggregate(Function function, String separator) implements Serializ
   /**
    * Puts together what single rows came to.
    *
-   * @param values what {@link #ofOne} gave, in file order; null for none
+   * @param values what {@link #ofOne} gave, in file order; null for none; of {@link
+   *     Function#COUNT_DISTINCT} the values themselves
    * @param type the stated type of the column, or null
    */
   @Nullable String ofAll(List<@Nullable String> values, @Nullable ColumnType type) {
     List<String> present = new ArrayList<>();
     values.stream().filter(Objects::nonNull).forEach(present::add);
     if (present.isEmpty()) {
-      return null;
+      return function == Function.COUNT_DISTINCT ? "0" : null;
     }
     return switch (function) {
       case SUM, COUNT -> sum(present).toPlainString();

@@ -103,8 +103,10 @@ final class Choices implements Serializable {
    *
    * @param aggregate the aggregate
    * @param type the declared type of its column; null for none
+   * @param cell the cell of each row that is put together
    */
-  record Combined(Aggregate aggregate, @Nullable ColumnType type) implements Serializable {
+  record Combined(Aggregate aggregate, @Nullable ColumnType type, int cell)
+      implements Serializable {
     private static final long serialVersionUID = 1L;
 
     @Nullable String of(List<@Nullable String> values) {
@@ -167,7 +169,7 @@ final class Choices implements Serializable {
     for (int cell = 0; cell < brought.length; cell++) {
       brought[cell] =
           cell >= plain
-              ? aggregates[cell - plain].of(values(members, cell))
+              ? aggregates[cell - plain].of(values(members, aggregates[cell - plain].cell()))
               : rows.get(members[0], cell);
     }
     return brought;

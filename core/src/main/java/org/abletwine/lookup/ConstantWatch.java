@@ -71,7 +71,7 @@ final class ConstantWatch {
   /** What an aggregate over the whole reference comes to; null for what is no aggregate. */
   private @Nullable String ofAllRows(Attribute attribute) {
     Aggregate aggregate = attribute.aggregate();
-    if (aggregate == null) {
+    if (aggregate == null || aggregate.function() == Aggregate.Function.COUNT_DISTINCT) {
       return null;
     }
     int cell = KeptColumns.inCellOrder(lookup.bring).indexOf(attribute);

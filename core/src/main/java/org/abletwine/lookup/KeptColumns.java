@@ -27,6 +27,9 @@ final class KeptColumns {
   private final int duplicatesCell;
   private final int newestCell;
 
+  /** For each attribute brought the cell that is put together: its own, or the values counted. */
+  private final int[] combinedCells;
+
   KeptColumns(Lookup lookup, KeyLayout layout) {
     this.lookup = lookup;
     Schema schema = lookup.reference.schema();
@@ -43,9 +46,17 @@ final class KeptColumns {
       kept.add(schema.indexOf(newest));
     }
     String decides = lookup.duplicates.column();
-    duplicatesCell = decides == null ? -1 : next;
+    duplicatesCell = decides == null ? -1 : next++;
     if (decides != null) {
       kept.add(schema.indexOf(decides));
+    }
+    combinedCells = IntStream.range(0, brought.size()).toArray();
+    for (int cell = 0; cell < combinedCells.length; cell++) {
+      Aggregate aggregate = brought.get(cell).aggregate();
+      if (aggregate != null && aggregate.function() == Aggregate.Function.COUNT_DISTINCT) {
+        combinedCells[cell] = next++;
+        kept.add(schema.indexOf(brought.get(cell).source()));
+      }
     }
     switch (lookup.duplicates.rule()) {
       case FULLEST, IDENTICAL -> IntStream.range(0, schema.size()).forEach(kept::add);
@@ -95,11 +106,11 @@ final class KeptColumns {
 
   List<Choices.Combined> aggregates() {
     List<Choices.Combined> aggregates = new ArrayList<>();
-    for (Attribute attribute : brought) {
-      Aggregate aggregate = attribute.aggregate();
+    for (int cell = 0; cell < brought.size(); cell++) {
+      Aggregate aggregate = brought.get(cell).aggregate();
       if (aggregate != null) {
-        ColumnType type = lookup.reference.type(attribute.source());
-        aggregates.add(new Choices.Combined(aggregate, type));
+        ColumnType type = lookup.reference.type(brought.get(cell).source());
+        aggregates.add(new Choices.Combined(aggregate, type, combinedCells[cell]));
       }
     }
     return aggregates;

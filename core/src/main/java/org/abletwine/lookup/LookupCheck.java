@@ -168,16 +168,6 @@ final class LookupCheck {
     if (lookup.several.column() != null) {
       require(lookup, lookup.several.column(), where + ", several");
     }
-    boolean distinct =
-        lookup.bring.stream()
-            .anyMatch(
-                a ->
-                    a.aggregate() != null
-                        && a.aggregate().function() == Aggregate.Function.COUNT_DISTINCT);
-    if (distinct) {
-      throw new SettingException(
-          where + ", bring: count(distinct ...) goes with rollups; bring takes count(...)");
-    }
     boolean aggregates = lookup.bring.stream().anyMatch(a -> a.aggregate() != null);
     if (aggregates && lookup.several.rule() != Several.Rule.FLAG) {
       throw new SettingException(

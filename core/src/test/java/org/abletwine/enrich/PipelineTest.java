@@ -23,7 +23,6 @@ import org.abletwine.derive.Rollup;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
-import org.abletwine.lookup.Attribute;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
@@ -117,14 +116,7 @@ class PipelineTest {
           Enrichment.of(numbers)
               .step(new Compute("twice", "n * 2", Evaluation.STRICT))
               .step(new Keep("mod(n, 10) <> 3", null, numbers, Evaluation.STRICT))
-              .step(
-                  new Rollup(
-                      List.of(),
-                      List.of(Attribute.parse("twice")),
-                      true,
-                      null,
-                      numbers,
-                      Evaluation.STRICT))
+              .step(new Rollup(List.of(), List.of("twice"), true, null, numbers, Evaluation.STRICT))
               .build()
               .writeTo(sink);
       List<String> expected = new ArrayList<>();

@@ -30,7 +30,11 @@ final class OutputReader {
           "order-columns",
           "rename");
   private static final Set<String> ROLLUP =
-      PlanReader.ordered("by", "totals", "grand-total", "file");
+      PlanReader.ordered(
+          "by", "totals", "having", "order", "top", "grand-total", "formats", "file");
+
+  private static final Set<String> TOTALS =
+      PlanReader.ordered("by", "totals", "having", "order", "top");
 
   private static final Set<String> FORMAT =
       PlanReader.ordered("date", "decimals", "number", "percent");
@@ -159,22 +163,49 @@ final class OutputReader {
     }
     for (PlanNode item : node.items()) {
       Map<String, PlanNode> settings = item.entries(ROLLUP);
-      PlanNode by = settings.get("by");
-      PlanNode totals = settings.get("totals");
-      PlanNode grand = settings.get("grand-total");
-      if (by == null || totals == null) {
-        item.wrong("state a rollup as { by: [COLUMN], totals: [COLUMN], file: FILE.csv }");
-        continue;
+      RollupSpec rollup = rollup(item, settings);
+      if (rollup != null) {
+        rollups.add(rollup);
       }
-      rollups.add(
-          new RollupSpec(
-              by.texts(),
-              totals.texts(),
-              grand != null && Boolean.TRUE.equals(grand.yesOrNo()),
-              PlaceReader.read(folder, settings.get("file")),
-              item.mark()));
     }
     return rollups;
+  }
+
+  /** Totals that another step of the plan fetches from. */
+  @Nullable RollupSpec totals(PlanNode node) {
+    return rollup(node, node.entries(TOTALS));
+  }
+
+  private @Nullable RollupSpec rollup(PlanNode item, Map<String, PlanNode> settings) {
+    PlanNode by = settings.get("by");
+    PlanNode totals = settings.get("totals");
+    PlanNode grand = settings.get("grand-total");
+    PlanNode having = settings.get("having");
+    PlanNode order = settings.get("order");
+    PlanNode top = settings.get("top");
+    if (by == null || totals == null) {
+      item.wrong("state a rollup as { by: [COLUMN], totals: [COLUMN], file: FILE.csv }");
+      return null;
+    }
+    return new RollupSpec(
+        by.texts(),
+        totals.texts(),
+        grand != null && Boolean.TRUE.equals(grand.yesOrNo()),
+        order == null ? List.of() : order.texts(),
+        top == null ? 0 : most(top),
+        having == null ? null : having.sql(),
+        formats(settings.get("formats")),
+        PlaceReader.read(folder, settings.get("file")),
+        item.mark());
+  }
+
+  private static int most(PlanNode top) {
+    String text = top.text();
+    if (text == null || !text.matches("[1-9][0-9]{0,8}")) {
+      top.wrong("expected how many groups are wanted, 1 or more, found " + text);
+      return 0;
+    }
+    return Integer.parseInt(text);
   }
 
   static @Nullable Path path(Path folder, @Nullable PlanNode node) {

@@ -48,7 +48,8 @@ record Plan(
 
   /**
    * A reference, the key it is usually found by (empty when none is stated), its rules, and its
-   * links: from a column to the reference it is a key of.
+   * links: from a column to the reference it is a key of. Or, in place of a table, totals of the
+   * transactions as they are before the step that uses it.
    */
   record ReferenceSpec(
       TableSpec table,
@@ -57,7 +58,8 @@ record Plan(
       Duplicates duplicates,
       boolean leavesOutUnreadable,
       Map<String, String> links,
-      Optional<Mark> whereMark) {}
+      Optional<Mark> whereMark,
+      @Nullable RollupSpec rollup) {}
 
   /** A step. */
   sealed interface StepSpec permits LookupSpec, CorrectSpec, PlainSpec, ComputeSpec, KeepSpec {
@@ -134,6 +136,10 @@ record Plan(
       List<String> by,
       List<String> totals,
       boolean grandTotal,
+      List<String> order,
+      int top,
+      @Nullable String having,
+      List<FormatSpec> formats,
       @Nullable Destination file,
       Optional<Mark> mark) {}
 

@@ -58,8 +58,11 @@ final class PlanCompiler {
 
   private @Nullable PlannedRun compile() {
     Table transactions = open(plan.transactions());
+    int counted = 0;
     for (Map.Entry<String, ReferenceSpec> entry : plan.references().entrySet()) {
-      Table table = open(entry.getValue().table());
+      boolean totals = entry.getValue().rollup() != null; // made where they are used
+      Table table = totals ? null : open(entry.getValue().table());
+      counted += totals ? 1 : 0;
       if (table != null) {
         references.put(entry.getKey(), table);
       }
@@ -67,7 +70,7 @@ final class PlanCompiler {
     if (unreadable != null && mistakes.none()) {
       throw unreadable;
     }
-    if (transactions == null || references.size() < plan.references().size()) {
+    if (transactions == null || references.size() + counted < plan.references().size()) {
       return null;
     }
     Plan.ExceptionSpec exceptions = plan.outputs().exceptions();
@@ -83,6 +86,7 @@ final class PlanCompiler {
     Map<String, String> referenceOf = new LinkedHashMap<>();
     List<Placed> steps = new ArrayList<>();
     for (StepSpec spec : plan.steps()) {
+      totals(spec, steps, transactions);
       for (Step step : compile(spec, transactions)) {
         if (step instanceof Lookup lookup) {
           if (lookups.put(lookup.name(), lookup) != null) {
@@ -114,6 +118,34 @@ final class PlanCompiler {
         OutputPaths.of(plan),
         !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty(),
         usesDraft());
+  }
+
+  /** Makes the totals that a step fetches from, of the rows as the steps before leave them. */
+  private void totals(StepSpec spec, List<Placed> before, Table transactions) {
+    List<String> names = new ArrayList<>();
+    if (spec.reference() != null) {
+      names.add(spec.reference());
+    }
+    if (spec instanceof LookupSpec lookup) {
+      lookup.otherwise().forEach(other -> names.add(other.reference()));
+    }
+    for (String name : names) {
+      ReferenceSpec reference = plan.references().get(name);
+      Plan.RollupSpec rollup = reference == null ? null : reference.rollup();
+      if (rollup == null) {
+        continue;
+      }
+      Enrichment.Builder rows = Enrichment.of(transactions);
+      before.forEach(placed -> rows.step(placed.step()));
+      try {
+        references.put(name, rows.build().totals(Tail.rollup(rollup, transactions, expressions())));
+      } catch (SettingException e) {
+        boolean ofSteps = !String.valueOf(e.getMessage()).startsWith("rollups");
+        if (!ofSteps) { // what is wrong with the steps is told with them
+          mistakes.add(rollup.mark(), String.valueOf(e.getMessage()));
+        }
+      }
+    }
   }
 
   /** Whether the draft of corrections that is written is one of the tables that are read. */

@@ -15,6 +15,7 @@ import org.abletwine.lookup.Duplicates;
 import org.abletwine.plan.Plan.LookupSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.ReferenceSpec;
+import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.plan.Plan.Settings;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
@@ -115,6 +116,10 @@ final class PlanReader {
       node.anyEntries()
           .forEach(
               (name, reference) -> {
+                if (reference.has("rollup")) {
+                  totals(name, reference, references);
+                  return;
+                }
                 Map<String, PlanNode> settings = reference.entries(REFERENCE);
                 TableSpec table = table(reference, settings);
                 PlanNode key = settings.get("key");
@@ -132,11 +137,34 @@ final class PlanReader {
                           unreadable != null
                               && "leave-out".equals(unreadable.oneOf(List.of("fail", "leave-out"))),
                           links(settings.get("links")),
-                          where == null ? Optional.empty() : where.mark()));
+                          where == null ? Optional.empty() : where.mark(),
+                          null));
                 }
               });
     }
     return references;
+  }
+
+  /** A reference that holds totals of the transactions, by default found by what they are by. */
+  private void totals(String name, PlanNode node, Map<String, ReferenceSpec> references) {
+    Map<String, PlanNode> settings = node.entries(ordered("rollup", "key"));
+    PlanNode rollup = settings.get("rollup");
+    PlanNode key = settings.get("key");
+    RollupSpec spec = rollup == null ? null : new OutputReader(folder).totals(rollup);
+    if (rollup == null || spec == null) {
+      return;
+    }
+    references.put(
+        name,
+        new ReferenceSpec(
+            new TableSpec(List.of(), null, TableOptions.NONE, rollup.mark()),
+            key == null ? spec.by() : key.texts(),
+            null,
+            Duplicates.keep(),
+            false,
+            Map.of(),
+            Optional.empty(),
+            spec));
   }
 
   private static Map<String, String> links(@Nullable PlanNode node) {

@@ -23,6 +23,7 @@ import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.NoRows;
 import org.abletwine.table.output.Output;
 import org.abletwine.table.output.OutputFile;
 import org.abletwine.table.output.OutputGroup;
@@ -156,13 +157,7 @@ public final class PlannedRun {
       }
       for (RollupFigures rollup : figures.of(RollupFigures.class)) {
         if (!rollup.file().isEmpty()) {
-          others.add(
-              rollup.file()
-                  + "  (totals by "
-                  + String.join(", ", rollup.by())
-                  + ", "
-                  + rollup.groups().size()
-                  + " groups)");
+          others.add(rollup.file() + "  (" + told(rollup) + ")");
         }
       }
       setApart(figures, others);
@@ -189,6 +184,19 @@ public final class PlannedRun {
   /** The keys that a lookup can find, read once for all that tell what is near. */
   private ReferenceKeys keysOf(Lookup lookup) {
     return keysOf.computeIfAbsent(lookup.name(), name -> new ReferenceKeys(lookup));
+  }
+
+  private static String told(RollupFigures rollup) {
+    if (rollup.by().isEmpty()) {
+      return "totals of all rows";
+    }
+    long groups = rollup.groups().size();
+    return "totals by "
+        + String.join(", ", rollup.by())
+        + ", "
+        + groups
+        + (groups == rollup.allGroups() ? "" : " of " + rollup.allGroups())
+        + " groups";
   }
 
   private void setApart(RunRecord figures, List<String> others) {

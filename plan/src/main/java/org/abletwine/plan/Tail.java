@@ -14,7 +14,6 @@ import org.abletwine.derive.Rollup;
 import org.abletwine.derive.total.ControlThat;
 import org.abletwine.derive.total.ControlTotal;
 import org.abletwine.figures.StepFigures;
-import org.abletwine.lookup.Attribute;
 import org.abletwine.plan.Plan.Controls;
 import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.RollupSpec;
@@ -74,7 +73,13 @@ final class Tail {
     Set<String> open = new LinkedHashSet<>(controls.totals());
     List<Placed> rollups = new ArrayList<>();
     plan.outputs().rollups().forEach(rollup -> rollup(rollup, rollups));
-    rollups.forEach(placed -> open.addAll(((Rollup) placed.step()).summed()));
+    for (Placed placed : rollups) {
+      try {
+        open.addAll(((Rollup) placed.step()).summed());
+      } catch (SettingException e) {
+        continue; // told when the whole is checked
+      }
+    }
     Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     before(open, columns, all);
     for (Placed placed : steps) {
@@ -95,15 +100,7 @@ final class Tail {
         .forEach(text -> all.add(new Placed(new ControlThat(text, settings), controls.mark())));
     all.addAll(rollups);
     for (FormatSpec format : plan.outputs().formats()) {
-      all.add(
-          new Placed(
-              new FormatColumn(
-                  format.column(),
-                  format.datePattern(),
-                  format.decimals(),
-                  format.example(),
-                  settings),
-              format.mark()));
+      all.add(new Placed(format(format, settings), format.mark()));
     }
     if (!plan.outputs().dropColumns().isEmpty()) {
       all.add(new Placed(new DropColumns(plan.outputs().dropColumns()), plan.outputs().mark()));
@@ -140,30 +137,27 @@ final class Tail {
   }
 
   private void rollup(RollupSpec spec, List<Placed> all) {
-    List<Attribute> totals = new ArrayList<>();
-    for (String text : spec.totals()) {
-      try {
-        totals.add(Attribute.parse(named(text)));
-      } catch (SettingException e) {
-        mistakes.add(spec.mark(), "rollups: " + e.getMessage());
-      }
-    }
-    all.add(
-        new Placed(
-            new Rollup(spec.by(), totals, spec.grandTotal(), spec.file(), transactions, settings),
-            spec.mark()));
+    all.add(new Placed(rollup(spec, transactions, settings), spec.mark()));
   }
 
-  /** A total of a function without a name is called after both: {@code avg(x)} is avg_x. */
-  private static String named(String text) {
-    int open = text.indexOf('(');
-    if (open < 0 || text.toLowerCase(java.util.Locale.ROOT).contains(") as ")) {
-      return text;
-    }
-    String inner = text.substring(open + 1).replace(")", "").strip();
-    String name = inner.equals("*") ? "rows" : inner.replaceAll("[^\\p{L}\\p{N}]+", "_");
-    return text
-        + " as "
-        + (inner.equals("*") ? name : text.substring(0, open).strip() + "_" + name);
+  /** The step a rollup of the plan stands for. */
+  static Rollup rollup(RollupSpec spec, Table form, Evaluation settings) {
+    return new Rollup(
+        spec.by(),
+        spec.totals(),
+        new Rollup.Shown(
+            spec.order(),
+            spec.top(),
+            spec.having(),
+            spec.formats().stream().map(format -> format(format, settings)).toList()),
+        spec.grandTotal(),
+        spec.file(),
+        form,
+        settings);
+  }
+
+  private static FormatColumn format(FormatSpec format, Evaluation settings) {
+    return new FormatColumn(
+        format.column(), format.datePattern(), format.decimals(), format.example(), settings);
   }
 }

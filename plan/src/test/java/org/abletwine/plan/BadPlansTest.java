@@ -192,7 +192,7 @@ class BadPlansTest {
             "line 5, column 11: controls, that: `kg > 0` has no total in it; write for example sum(payable) > 0, or use keep for a condition on each row"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\ncontrols: { that: 'sum(kgs) > 0' }",
-            "line 5, column 11: controls, that: no column is called \"kgs\" (at character 1); did you mean \"kg\"?"),
+            "line 5, column 11: controls, that: t.csv has no column \"kgs\", nor has a step before added one; did you mean \"kg\"?"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\nmeasure: kgs",
             "measure: t.csv has no column \"kgs\"; did you mean \"kg\"?"),
@@ -210,7 +210,7 @@ class BadPlansTest {
             "line 5, column 23: outputs, rollups: state a rollup as { by: [COLUMN], totals: [COLUMN], file: FILE.csv }"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\noutputs: { rollups: [ { by: [name], totals: ['listagg(kg, 1)'] } ] }",
-            "line 5, column 23: rollups: bring: cannot read `listagg(kg, 1) as listagg_kg_1`: expected a text in single quotes"),
+            "line 5, column 23: rollups: listagg is not a total; use it in bring"),
         refused(
             "steps: [ { lookup: r, bring: [name] } ]\noutputs: { rename: { nam: x } }",
             "line 5, column 10: rename: t.csv has no column \"nam\", nor has a step before added one; did you mean \"name\"?"),

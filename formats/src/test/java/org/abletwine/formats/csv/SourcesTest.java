@@ -20,7 +20,6 @@ import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
-import org.abletwine.lookup.Attribute;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.DataException;
@@ -97,14 +96,7 @@ class SourcesTest {
     Table table = Tables.file(file("t.csv", "g,n\n\"a\"\"b1\",1\n\"a\"\"b2\",2\n\"a\"\"b1\",4\n"));
     RunRecord record =
         Enrichment.of(table)
-            .step(
-                new Rollup(
-                    List.of("g"),
-                    List.of(Attribute.parse("n")),
-                    false,
-                    null,
-                    table,
-                    Evaluation.STRICT))
+            .step(new Rollup(List.of("g"), List.of("n"), false, null, table, Evaluation.STRICT))
             .build()
             .writeTo(Tables.sink(folder.resolve("o.csv")));
     assertThat(record.of(RollupFigures.class).get(0).groups())

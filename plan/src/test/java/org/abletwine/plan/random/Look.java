@@ -223,6 +223,15 @@ record Look(
         (as, source) -> {
           if (source.equals("count(*)")) {
             line.put(as, "" + rows.size());
+          } else if (source.startsWith("count(distinct")) {
+            line.put(
+                as,
+                ""
+                    + rows.stream()
+                        .map(r -> table.get(r, "v"))
+                        .filter(Objects::nonNull)
+                        .distinct()
+                        .count());
           } else if (source.startsWith("sum(")) {
             String column = source.substring(4, source.length() - 1);
             line.put(

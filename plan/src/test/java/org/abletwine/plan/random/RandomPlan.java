@@ -255,7 +255,8 @@ final class RandomPlan {
       }
       bring.replaceAll((as, source) -> source.indexOf('(') > 0 ? "v" : source);
     } else {
-      bring.put(fresh("v"), aggregates ? of(List.of("sum(v)", "count(*)")) : "v");
+      bring.put(
+          fresh("v"), aggregates ? of(List.of("sum(v)", "count(*)", "count(distinct v)")) : "v");
       if (chance(2)) {
         bring.put(fresh("w"), "w");
       }

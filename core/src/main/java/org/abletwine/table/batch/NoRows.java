@@ -1,13 +1,11 @@
-package org.abletwine.plan;
+package org.abletwine.table.batch;
 
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
-import org.abletwine.table.batch.Batch;
-import org.abletwine.table.batch.BatchSink;
 import org.jspecify.annotations.Nullable;
 
 /** Where rows go of a plan that writes only what is made of them, such as totals. */
-final class NoRows implements BatchSink {
+public final class NoRows implements BatchSink {
   private static final Encoder NONE =
       new Encoder() {
         @Override
