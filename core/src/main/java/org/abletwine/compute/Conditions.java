@@ -9,7 +9,9 @@ import net.sf.jsqlparser.expression.operators.relational.Between;
 import net.sf.jsqlparser.expression.operators.relational.ComparisonOperator;
 import net.sf.jsqlparser.expression.operators.relational.ExpressionList;
 import net.sf.jsqlparser.expression.operators.relational.InExpression;
+import net.sf.jsqlparser.expression.operators.relational.IsBooleanExpression;
 import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
+import net.sf.jsqlparser.expression.operators.relational.IsUnknownExpression;
 import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
 import org.abletwine.match.index.TextPattern;
 import org.jspecify.annotations.Nullable;
@@ -32,6 +34,14 @@ final class Conditions {
     if (e instanceof IsNullExpression isNull) {
       Node test = new Logic.Single(true, nodes.build(isNull.getLeftExpression(), Kind.ANY));
       return isNull.isNot() ? new Logic.Single(false, test) : test;
+    }
+    if (e instanceof IsBooleanExpression is) {
+      Node test = new Logic.Is(is.isTrue(), nodes.build(is.getLeftExpression(), Kind.TRUTH));
+      return is.isNot() ? new Logic.Single(false, test) : test;
+    }
+    if (e instanceof IsUnknownExpression is) {
+      Node test = new Logic.Single(true, nodes.build(is.getLeftExpression(), Kind.TRUTH));
+      return is.isNot() ? new Logic.Single(false, test) : test;
     }
     if (e instanceof ComparisonOperator comparison) {
       return compare(

@@ -60,9 +60,13 @@ final class Conversions {
         Kind.NUMBER,
         (a, row, out, frame) -> {
           BigDecimal value =
-              node.kind == Kind.NUMBER ? a[0].number(row) : DecimalText.read(a[0].text(row));
+              switch (node.kind) {
+                case NUMBER -> a[0].number(row);
+                case TRUTH -> a[0].digits[row] != 0 ? BigDecimal.ONE : BigDecimal.ZERO;
+                default -> DecimalText.read(text(a[0], row, node.kind));
+              };
           if (value == null) {
-            frame.error(row, "cast: \"" + a[0].text(row) + "\" is not a number");
+            frame.error(row, "cast: \"" + text(a[0], row, node.kind) + "\" is not a number");
             return;
           }
           BigDecimal scaled = scale < 0 ? value : value.setScale(scale, RoundingMode.HALF_UP);
@@ -79,6 +83,24 @@ final class Conversions {
             return;
           }
           out.number(row, scaled);
+        },
+        node);
+  }
+
+  /** A truth value of a text that says true or false, whatever its case. */
+  static Node toTruth(Node node) {
+    if (node.kind == Kind.TRUTH) {
+      return node;
+    }
+    return new Arithmetic.Function(
+        Kind.TRUTH,
+        (a, row, out, frame) -> {
+          String text = text(a[0], row, node.kind).strip();
+          if (text.equalsIgnoreCase("true") || text.equalsIgnoreCase("false")) {
+            out.truth(row, text.equalsIgnoreCase("true"));
+          } else {
+            frame.error(row, "cast: \"" + text + "\" is neither true nor false");
+          }
         },
         node);
   }

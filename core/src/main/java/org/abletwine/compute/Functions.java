@@ -2,7 +2,6 @@ package org.abletwine.compute;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -11,6 +10,7 @@ import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.Function;
 import net.sf.jsqlparser.expression.TrimFunction;
 import org.abletwine.table.text.NearestName;
+import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
 /** The scalar functions of ISO SQL that expressions may use. */
@@ -21,15 +21,22 @@ final class Functions {
           "ceiling",
           "char_length",
           "coalesce",
+          "date_text",
           "extract",
+          "first_of_month",
           "floor",
+          "greatest",
+          "last_of_month",
+          "least",
           "lower",
+          "lpad",
           "mod",
           "nullif",
           "position",
           "power",
           "replace",
           "round",
+          "rpad",
           "substring",
           "trim",
           "upper");
@@ -41,9 +48,11 @@ final class Functions {
 
   private final NodeBuilder nodes;
   private final Scope scope;
+  private final Moments moments;
 
-  Functions(NodeBuilder nodes, Scope scope) {
+  Functions(NodeBuilder nodes, Scope scope, Moments moments) {
     this.nodes = nodes;
+    this.moments = moments;
     this.scope = scope;
   }
 
@@ -113,10 +122,89 @@ final class Functions {
             nodes.build(arguments.get(0), kind),
             nodes.conditions().compare("=", arguments.get(0), arguments.get(1)));
       }
+      case "greatest", "least" -> extreme(function, arguments, wanted, name.equals("least"));
+      case "lpad", "rpad" -> padded(function, arguments, name.equals("lpad"));
+      case "date_text" -> {
+        count(function, arguments, 2, 2);
+        yield moments.text(arguments.get(0), arguments.get(1));
+      }
+      case "first_of_month", "last_of_month" -> {
+        count(function, arguments, 1, 1);
+        yield moments.endOfMonth(arguments.get(0), name.equals("last_of_month"));
+      }
       default ->
           throw scope.wrongPart(
               function, "is not a known function; " + NearestName.hint(name, NAMES));
     };
+  }
+
+  /** As ISO SQL has it: null where any is. */
+  private Node extreme(Function function, List<Expression> arguments, Kind wanted, boolean least) {
+    count(function, arguments, 1, 99);
+    Kind kind = nodes.common(arguments, wanted);
+    if (kind == Kind.TRUTH) {
+      throw scope.wrongPart(function, "has conditions in it, which have no order");
+    }
+    Node[] all = arguments.stream().map(e -> nodes.build(e, kind)).toArray(Node[]::new);
+    return new Arithmetic.Function(
+        kind,
+        (a, row, out, frame) -> {
+          Values best = a[0];
+          for (Values one : a) {
+            int order = order(kind, one, best, row);
+            best = least == order < 0 && order != 0 ? one : best;
+          }
+          switch (kind) {
+            case NUMBER -> out.number(row, best.number(row));
+            case DATE -> out.day(row, best.digits[row]);
+            default -> out.text(row, best.text(row));
+          }
+        },
+        all);
+  }
+
+  private static int order(Kind kind, Values one, Values other, int row) {
+    return switch (kind) {
+      case NUMBER -> one.number(row).compareTo(other.number(row));
+      case DATE -> Long.compare(one.digits[row], other.digits[row]);
+      default -> ValueOrder.byCodePoint(one.text(row), other.text(row));
+    };
+  }
+
+  /** As ISO SQL pads: with spaces where nothing else is stated; what is longer is cut. */
+  private Node padded(Function function, List<Expression> arguments, boolean left) {
+    count(function, arguments, 2, 3);
+    Node[] all = new Node[arguments.size()];
+    all[0] = asText(arguments.get(0));
+    all[1] = number(arguments.get(1));
+    if (all.length == 3) {
+      all[2] = asText(arguments.get(2));
+    }
+    return new Arithmetic.Function(
+        Kind.TEXT,
+        (a, row, out, frame) -> {
+          Integer length = Conversions.integer(a[1], row);
+          String fill = a.length < 3 ? " " : a[2].text(row);
+          if (length == null || length < 0 || fill.isEmpty()) {
+            frame.error(row, "a text is filled up to a whole length of 0 or more, with something");
+          } else if (fits(length, row, frame)) {
+            out.text(row, padded(a[0].text(row), length, fill, left));
+          }
+        },
+        all);
+  }
+
+  private static String padded(String text, int length, String fill, boolean left) {
+    int points = text.codePointCount(0, text.length());
+    if (points >= length) {
+      return text.substring(0, text.offsetByCodePoints(0, length));
+    }
+    int[] filling = fill.codePoints().toArray();
+    StringBuilder more = new StringBuilder();
+    for (int i = 0; i < length - points; i++) {
+      more.appendCodePoint(filling[i % filling.length]);
+    }
+    return left ? more + text : text + more;
   }
 
   private static void replaced(
@@ -143,7 +231,10 @@ final class Functions {
   /** Whether a function gives one of its arguments, so that these say what kind it is of. */
   static boolean chooses(Function function) {
     String name = function.getName().toLowerCase(Locale.ROOT);
-    return name.equals("coalesce") || name.equals("nullif");
+    return name.equals("coalesce")
+        || name.equals("nullif")
+        || name.equals("greatest")
+        || name.equals("least");
   }
 
   static List<Expression> arguments(Function function) {
@@ -295,25 +386,5 @@ final class Functions {
       end -= width;
     }
     return text.substring(start, end);
-  }
-
-  Node extract(String field, Node day) {
-    String wanted = field.toUpperCase(Locale.ROOT);
-    if (!List.of("YEAR", "MONTH", "DAY").contains(wanted)) {
-      throw scope.wrong("EXTRACT takes YEAR, MONTH or DAY, not " + field);
-    }
-    return new Arithmetic.Function(
-        (a, row, out, frame) -> {
-          LocalDate date = LocalDate.ofEpochDay(a[0].digits[row]);
-          out.number(
-              row,
-              switch (wanted) {
-                case "YEAR" -> date.getYear();
-                case "MONTH" -> date.getMonthValue();
-                default -> date.getDayOfMonth();
-              },
-              0);
-        },
-        day);
   }
 }

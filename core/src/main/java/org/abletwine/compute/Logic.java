@@ -10,6 +10,28 @@ import org.jspecify.annotations.Nullable;
 final class Logic {
   private Logic() {}
 
+  /** Whether a condition is true, or false: never unknown. */
+  static final class Is extends Node {
+    private final boolean wanted;
+    private final Node condition;
+
+    Is(boolean wanted, Node condition) {
+      super(Kind.TRUTH);
+      this.wanted = wanted;
+      this.condition = condition;
+    }
+
+    @Override
+    void compute(Frame frame, boolean @Nullable [] asked) {
+      Values a = condition.eval(frame, asked);
+      for (int row = 0; row < frame.rows(); row++) {
+        if (!skip(asked, row)) {
+          out.truth(row, a.known[row] && (a.digits[row] != 0) == wanted);
+        }
+      }
+    }
+  }
+
   /** Compares two values of one kind; unknown when either is null. */
   static final class Comparison extends Node {
     private final boolean less;

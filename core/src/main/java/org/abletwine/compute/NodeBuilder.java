@@ -44,6 +44,7 @@ final class NodeBuilder {
   static final int MOST_DEPTH = 200;
 
   private final Scope scope;
+  private final Moments moments;
   private final Functions functions;
   private final Literals literals;
   private final Conditions conditions;
@@ -56,7 +57,8 @@ final class NodeBuilder {
    */
   NodeBuilder(Scope scope, @Nullable LocalDate today) {
     this.scope = scope;
-    this.functions = new Functions(this, scope);
+    this.moments = new Moments(this, scope);
+    this.functions = new Functions(this, scope, moments);
     this.literals = new Literals(this, scope, today);
     this.conditions = new Conditions(this, scope);
   }
@@ -114,7 +116,7 @@ final class NodeBuilder {
       return cast(cast);
     }
     if (e instanceof ExtractExpression extract) {
-      return functions.extract(extract.getName(), build(extract.getExpression(), Kind.DATE));
+      return moments.extract(extract.getName(), extract.getExpression());
     }
     if (e instanceof TrimFunction trim) {
       return functions.trim(trim);
@@ -155,7 +157,10 @@ final class NodeBuilder {
       throw scope.wrongPart(e, "uses an operator that is not known");
     }
     if (e.getRightExpression() instanceof IntervalExpression interval && operator <= '-') {
-      return interval(e, interval, operator == '-');
+      return interval(e.getLeftExpression(), interval, operator == '-');
+    }
+    if (e.getLeftExpression() instanceof IntervalExpression interval && operator == '+') {
+      return interval(e.getRightExpression(), interval, false);
     }
     return operator == '-'
         ? difference(e.getLeftExpression(), e.getRightExpression())
@@ -189,7 +194,7 @@ final class NodeBuilder {
         && DatePatterns.isoDay(Literals.text(literal).strip()) != DatePatterns.NONE;
   }
 
-  private Node interval(BinaryExpression e, IntervalExpression interval, boolean back) {
+  private Node interval(Expression day, IntervalExpression interval, boolean back) {
     String amount = String.valueOf(interval.getParameter()).replace("'", "").strip();
     String written = interval.toString().strip().toUpperCase(Locale.ROOT);
     String unit = written.substring(written.lastIndexOf(' ') + 1);
@@ -205,8 +210,7 @@ final class NodeBuilder {
           interval, "needs a whole number of up to seven digits, such as INTERVAL '14' DAY");
     }
     long count = Long.parseLong(amount);
-    return Arithmetic.shifted(
-        build(e.getLeftExpression(), Kind.DATE), back ? -count : count, known);
+    return Arithmetic.shifted(build(day, Kind.DATE), back ? -count : count, known);
   }
 
   /**
@@ -338,8 +342,12 @@ final class NodeBuilder {
     if (type.equals("DATE") && cast.getLeftExpression() instanceof StringValue text) {
       return Literals.day(literals.date(cast, Literals.text(text)));
     }
+    if (type.equals("DATE") && cast.getLeftExpression() instanceof Column) {
+      return moments.cast(cast.getLeftExpression());
+    }
     Node inner = build(cast.getLeftExpression(), Kind.ANY);
     return switch (type) {
+      case "BOOLEAN" -> Conversions.toTruth(inner);
       case "DATE" -> Conversions.toDate(inner);
       case "INTEGER", "INT", "BIGINT", "SMALLINT" -> Conversions.toNumber(inner, -1, 0);
       case "DECIMAL", "NUMERIC" ->
@@ -353,7 +361,8 @@ final class NodeBuilder {
       default ->
           throw scope.wrongPart(
               cast,
-              "casts to a type that is not known; DATE, INTEGER, DECIMAL" + " and VARCHAR are");
+              "casts to a type that is not known; DATE, INTEGER, DECIMAL, BOOLEAN and VARCHAR"
+                  + " are");
     };
   }
 }

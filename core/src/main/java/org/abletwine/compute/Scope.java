@@ -3,6 +3,7 @@ package org.abletwine.compute;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import net.sf.jsqlparser.schema.Column;
 import org.abletwine.step.run.Columns;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
@@ -74,6 +75,19 @@ final class Scope {
   /** Whether the column's type is stated, and so not for its use to decide. */
   boolean typed(String written) {
     return columns.type(unquoted(written)) != null;
+  }
+
+  /** Whether a column holds days with times. */
+  boolean isDateTime(Column column) {
+    ColumnType type = columns.type(unquoted(column.getFullyQualifiedName()));
+    return type != null && type.kind() == ColumnType.Kind.DATE_TIME;
+  }
+
+  /** How a column writes dates, and dates with times; nothing for ISO 8601. */
+  List<String> patterns(Column column) {
+    ColumnType type = columns.type(unquoted(column.getFullyQualifiedName()));
+    boolean dates = type != null && isDateTime(column);
+    return type != null && dates ? type.patterns() : List.of();
   }
 
   List<String> used() {

@@ -20,6 +20,10 @@ final class SqlText {
 
   private static final Pattern PLACE = Pattern.compile("line (\\d+), column (\\d+)");
 
+  /** A condition within CAST that the parser does not take. */
+  private static final Pattern BARE_CAST =
+      Pattern.compile("\\bcast\\s*\\([^()]*[=<>]", Pattern.CASE_INSENSITIVE);
+
   /** What the parser says of text that goes on where an expression is complete. */
   private static final Pattern PARTIAL = Pattern.compile("partial expression (.+)", Pattern.DOTALL);
 
@@ -39,7 +43,15 @@ final class SqlText {
       return parse(text);
     } catch (Unreadable e) {
       throw new SettingException(
-          where + ": cannot read `" + text + "`: " + e.getMessage() + reserved(text, names));
+          where
+              + ": cannot read `"
+              + text
+              + "`: "
+              + e.getMessage()
+              + reserved(text, names)
+              + (BARE_CAST.matcher(text).find()
+                  ? "; a condition within CAST stands in brackets: CAST((a = b) AS INTEGER)"
+                  : ""));
     }
   }
 

@@ -28,7 +28,7 @@ class ExpressionTest {
   private static final List<String> NAMES =
       List.of(
           "a", "b", "half", "nothing", "word", "spaced", "day", "later", "Net kg", "on", "till",
-          "high", "low", "arabic", "nbsp");
+          "high", "low", "arabic", "nbsp", "at", "seen");
   private static final @Nullable String[] ROW = {
     "7",
     "2",
@@ -44,13 +44,17 @@ class ExpressionTest {
     "\uD83C\uDF3E",
     "\uFFFD",
     "\u0661\u0662",
-    "\u00A0oats\t"
+    "\u00A0oats\t",
+    "2026-07-20T16:05:09.250",
+    "20.07.2026 16:05"
   };
 
   private static Columns columns() {
     Columns columns = new Columns("tickets.csv", new Schema(NAMES));
     columns.typed("day", ColumnType.of(ColumnType.Kind.DATE));
     columns.typed("later", ColumnType.of(ColumnType.Kind.DATE));
+    columns.typed("at", ColumnType.of(ColumnType.Kind.DATE_TIME));
+    columns.typed("seen", new ColumnType(ColumnType.Kind.DATE_TIME, List.of("dd.MM.yyyy HH:mm")));
     return columns;
   }
 
@@ -68,6 +72,48 @@ class ExpressionTest {
       quoteCharacter = '~',
       nullValues = "null",
       value = {
+        "greatest(a, b, half) | 7",
+        "least(a, b, half) | 0.50",
+        "least(a, nothing) | null",
+        "greatest(day, later) | 2026-08-31",
+        "least(word, 'Zoe', 'Ann') | Ann",
+        "greatest(a) + 1 | 8",
+        "lpad(a, 3, '0') | 007",
+        "lpad('abcd', 2) | ab",
+        "rpad(a, 4, 'xy') | 7xyx",
+        "lpad(high, 3, high) | \uD83C\uDF3E\uD83C\uDF3E\uD83C\uDF3E",
+        "lpad(nothing, 3) | null",
+        "first_of_month(day) | 2026-07-01",
+        "last_of_month(date '2028-02-10') | 2028-02-29",
+        "first_of_month(at) | 2026-07-01",
+        "first_of_month(on) | 2026-01-01",
+        "date_text(day, 'MM/yyyy') | 07/2026",
+        "date_text(day, 'd MMMM') | 20 July",
+        "date_text(at, 'HH:mm') | 16:05",
+        "date_text(seen, 'yyyyMMdd-HHmm') | 20260720-1605",
+        "date_text(on, 'EEE') | Thu",
+        "date_text(nothing, 'yyyy') | null",
+        "extract(hour from at) | 16",
+        "extract(minute from seen) | 5",
+        "extract(second from at) | 9.25",
+        "extract(year from seen) | 2026",
+        "extract(day from at) | 20",
+        "extract(hour from '2026-07-20T23:00:00') | 23",
+        "cast(seen as date) | 2026-07-20",
+        "cast(at as date) - day | 0",
+        "interval '14' day + day | 2026-08-03",
+        "interval '1' month + on | 2026-02-01",
+        "(a = 7) is true | true",
+        "(a = nothing) is true | false",
+        "(a = nothing) is not true | true",
+        "(a = 8) is false | true",
+        "(a = nothing) is unknown | true",
+        "(a = 7) is not unknown | true",
+        "cast((a = 7) as varchar(10)) || '!' | true!",
+        "cast((a = 7) as integer) + cast((a = 8) as integer) | 1",
+        "cast('TRUE ' as boolean) | true",
+        "cast((a = 8) as boolean) | false",
+        "case when cast('false' as boolean) then 1 else 2 end | 2",
         "a + b | 9",
         "a - b * 3 | 1",
         "(a - b) * 3 | 15",
@@ -246,7 +292,11 @@ class ExpressionTest {
         "upper(word) + 1 | is text where a number is needed",
         "roundd(a) | is not a known function; did you mean \"round\"?",
         "round() | takes 1 to 2 values, not 0",
-        "extract(hour from day) | YEAR, MONTH or DAY",
+        "cast(a = 7 as integer) | a condition within CAST stands in brackets",
+        "date_text(day, word) | must be a pattern in single quotes",
+        "date_text(day, 'bb') | is no pattern of a date",
+        "greatest(a = 7, b = 2) | has conditions in it",
+        "extract(hour from day) | is a date, which has no hour",
         "day + interval '1' hour | needs DAY, MONTH or YEAR",
         "cast(a as blob) | a type that is not known",
         "day < '20.7.2026' | is not a date",
