@@ -151,15 +151,7 @@ final class OverlapCommand implements Callable<Integer> {
           .cell(gain.step())
           .cell("+" + RunSummary.count(gain.rows()), Ink.GOOD)
           .cell(inTurn, Ink.GOOD);
-      steps.cell(
-          gain.lossy()
-              ? "leaves characters out: look before you use it"
-              : gain.collisions() > 0
-                  ? "makes "
-                      + RunSummary.count(gain.collisions())
-                      + " reference keys equal to others"
-                  : "",
-          Ink.WARN);
+      steps.cell(price(gain), Ink.WARN);
       steps.end();
     }
     if (report.alone().isEmpty()) {
@@ -172,6 +164,20 @@ final class OverlapCommand implements Callable<Integer> {
       System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
     }
     printUnmatched(report, measure, colour);
+  }
+
+  /** What a step costs: keys that it makes equal, and what it leaves out. */
+  private static String price(OverlapReport.Gain gain) {
+    String equal =
+        gain.collisions() == 0
+            ? ""
+            : "makes "
+                + RunSummary.count(gain.collisions())
+                + (gain.collisions() == 1 ? " reference key" : " reference keys")
+                + " equal to others";
+    return gain.lossy()
+        ? "leaves characters out" + (equal.isEmpty() ? ": look before you use it" : ", " + equal)
+        : equal;
   }
 
   private static void line(TextTable table, String what, long count, long whole, String note) {

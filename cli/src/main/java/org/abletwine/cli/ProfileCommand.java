@@ -8,6 +8,7 @@ import org.abletwine.audit.ColumnProfile;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -19,12 +20,16 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     sortOptions = false,
     description =
-        "Shows what each column holds: type, nulls, distinct values, examples, stray"
-            + " spaces, mixed forms; and which columns could be a key.",
+        "Shows what each column holds: type, nulls, distinct, least, greatest and"
+            + " most frequent values, what spoils the type, words that look like null, stray spaces,"
+            + " mixed forms; and which columns could be a key, or are nearest to one.",
     footerHeading = "%nExample%n",
     footer = "  able-twine profile tickets.csv growers.csv")
 final class ProfileCommand implements Callable<Integer> {
   private static final int MOST_KEYS = 6;
+  private static final int WIDEST_NAME = 24;
+  private static final int WIDEST_END = 12;
+  private static final int WIDEST_VALUE = 18;
 
   @Parameters(
       paramLabel = "TABLE",
@@ -65,24 +70,7 @@ final class ProfileCommand implements Callable<Integer> {
             + ", "
             + profile.columns().size()
             + " columns");
-    TextTable table = new TextTable("llrrrl");
-    for (String heading :
-        new String[] {"column", "type", "nulls", "distinct", "length", "examples"}) {
-      table.cell(heading, Ink.DIM);
-    }
-    table.end();
-    for (ColumnProfile column : profile.columns()) {
-      table.cell(column.name(), Ink.BOLD).cell(column.type());
-      table.cell(RunSummary.count(column.nulls()), column.nulls() == 0 ? Ink.DIM : Ink.PLAIN);
-      table.cell(RunSummary.count(column.distinct()) + (column.exact() ? "" : " ± 1.6 %"));
-      table.cell(
-          column.shortest() == column.longest()
-              ? Integer.toString(column.longest())
-              : column.shortest() + "-" + column.longest());
-      table.cell(String.join(", ", column.examples().stream().map(ProfileCommand::shown).toList()));
-      table.end();
-    }
-    table.render(colour).forEach(System.out::println);
+    columns(profile).render(colour).forEach(System.out::println);
     for (ColumnProfile column : profile.columns()) {
       List<String> remarks = remarks(column);
       if (!remarks.isEmpty()) {
@@ -91,7 +79,78 @@ final class ProfileCommand implements Callable<Integer> {
     }
     profile.remarks().forEach(remark -> print(remark, Ink.WARN, colour));
     print(keys(profile), Ink.PLAIN, colour);
+    nulls(profile).forEach(line -> print(line, Ink.PLAIN, colour));
     types(profile).forEach(line -> print(line, Ink.PLAIN, colour));
+  }
+
+  /** A line for each column, none of them broken: of the frequent values as many as fit. */
+  private static TextTable columns(TableProfile profile) {
+    List<List<String>> lines = new ArrayList<>();
+    lines.add(List.of("column", "type", "nulls", "distinct", "length", "least", "greatest"));
+    for (ColumnProfile column : profile.columns()) {
+      lines.add(
+          List.of(
+              Screen.shortened(column.name(), WIDEST_NAME),
+              column.type(),
+              RunSummary.count(column.nulls()),
+              RunSummary.count(column.distinct()) + (column.exact() ? "" : " ± 1.6 %"),
+              column.shortest() == column.longest()
+                  ? Integer.toString(column.longest())
+                  : column.shortest() + "-" + column.longest(),
+              end(column.least()),
+              end(column.greatest())));
+    }
+    int left = Screen.width() - 2 - 2 * lines.get(0).size();
+    for (int cell = 0; cell < lines.get(0).size(); cell++) {
+      int at = cell;
+      left -= lines.stream().mapToInt(line -> Screen.width(line.get(at))).max().orElse(0);
+    }
+    TextTable table = new TextTable("llrrrlll");
+    for (int line = 0; line < lines.size(); line++) {
+      for (int cell = 0; cell < lines.get(line).size(); cell++) {
+        boolean dim = line == 0 || cell == 2 && lines.get(line).get(cell).equals("0");
+        table.cell(lines.get(line).get(cell), dim ? Ink.DIM : cell == 0 ? Ink.BOLD : Ink.PLAIN);
+      }
+      String last = line == 0 ? "most frequent" : values(profile.columns().get(line - 1), left);
+      table.cell(last, line == 0 ? Ink.DIM : Ink.PLAIN).end();
+    }
+    return table;
+  }
+
+  private static String end(@Nullable String value) {
+    return value == null ? "" : Screen.shortened(shown(value), WIDEST_END);
+  }
+
+  /** The most frequent values, or an example of what stands but once; as many as fit. */
+  private static String values(ColumnProfile column, int width) {
+    if (column.frequent().isEmpty()) {
+      return column.examples().isEmpty()
+          ? ""
+          : Screen.shortened("such as " + shown(column.examples().get(0)), Math.max(width, 10));
+    }
+    int most = column.frequent().size();
+    while (most > 1 && Screen.width(counted(column.frequent().subList(0, most))) > width) {
+      most--;
+    }
+    String first = counted(column.frequent().subList(0, most));
+    if (most > 1 || Screen.width(first) <= width) {
+      return first;
+    }
+    String count = " " + RunSummary.count(column.frequent().get(0).rows());
+    String value = shown(column.frequent().get(0).value());
+    return Screen.shortened(value, Math.max(4, width - count.length())) + count;
+  }
+
+  private static String counted(List<ColumnProfile.Value> values) {
+    return String.join(
+        ", ",
+        values.stream()
+            .map(
+                value ->
+                    Screen.shortened(shown(value.value()), WIDEST_VALUE)
+                        + " "
+                        + RunSummary.count(value.rows()))
+            .toList());
   }
 
   private static void print(String text, Ink ink, boolean colour) {
@@ -116,6 +175,9 @@ final class ProfileCommand implements Callable<Integer> {
               + shown(spoiled.example())
               + " in row "
               + RunSummary.count(spoiled.row()));
+    }
+    if (!column.nullWords().isEmpty()) {
+      remarks.add("looks like null: " + counted(column.nullWords()));
     }
     if (column.straySpaces() > 0) {
       remarks.add(RunSummary.count(column.straySpaces()) + " with spaces at an end");
@@ -143,6 +205,17 @@ final class ProfileCommand implements Callable<Integer> {
     return types.isEmpty() ? List.of() : List.of("types: { " + String.join(", ", types) + " }");
   }
 
+  /** Words that stand for null, as a plan states them, to be pasted. */
+  private static List<String> nulls(TableProfile profile) {
+    List<String> words =
+        profile.columns().stream()
+            .flatMap(column -> column.nullWords().stream())
+            .map(value -> '"' + value.value().replace("\\", "\\\\").replace("\"", "\\\"") + '"')
+            .distinct()
+            .toList();
+    return words.isEmpty() ? List.of() : List.of("nulls: [" + String.join(", ", words) + "]");
+  }
+
   private static String keys(TableProfile profile) {
     List<String> keys = new ArrayList<>();
     profile.columns().stream()
@@ -155,6 +228,19 @@ final class ProfileCommand implements Callable<Integer> {
           + String.join(", ", keys.subList(0, Math.min(MOST_KEYS, keys.size())))
           + (more > 0 ? " and " + more + " more" : "");
     }
-    return "no column could be a key, and no pair of those tried (" + profile.pairsTried() + ")";
+    TableProfile.Nearest nearest = profile.nearest();
+    return "no column could be a key, and no pair of those tried ("
+        + profile.pairsTried()
+        + ")"
+        + (nearest == null
+            ? ""
+            : "; nearest is "
+                + String.join(" + ", nearest.columns())
+                + ", a key but for "
+                + RunSummary.rows(nearest.rows())
+                + ": duplicates "
+                + profile.table()
+                + " --key "
+                + String.join(",", nearest.columns()));
   }
 }

@@ -10,10 +10,10 @@ final class Screen {
 
   private Screen() {}
 
-  /** Columns of the terminal: as COLUMNS says, or the launcher; a hundred when nobody does. */
+  /** Columns of the terminal: as the launcher says, or COLUMNS; a hundred when nobody does. */
   static int width() {
     for (String told :
-        new String[] {System.getenv("COLUMNS"), System.getProperty("abletwine.columns")}) {
+        new String[] {System.getProperty("abletwine.columns"), System.getenv("COLUMNS")}) {
       if (told != null && told.matches("[1-9][0-9]{0,3}")) {
         return Math.max(LEAST, Integer.parseInt(told));
       }

@@ -15,6 +15,12 @@ import org.jspecify.annotations.Nullable;
  * @param exact whether distinct is exact; else it is an estimate with a standard error of 1.6 %
  * @param shortest characters of the shortest value
  * @param longest characters of the longest value
+ * @param least the least value, as numbers where all are, else by code point, which puts dates of
+ *     ISO 8601 in order too; null where there is none
+ * @param greatest the greatest, likewise
+ * @param frequent the most frequent values of those that stand more than once; none of a column
+ *     with more than 20,000 different ones
+ * @param nullWords values that people write where there is none, such as {@code n/a}
  * @param examples the first values that differ
  * @param straySpaces values with a space at either end
  * @param caseForms values that equal another one but for case
@@ -30,6 +36,10 @@ public record ColumnProfile(
     boolean exact,
     int shortest,
     int longest,
+    @Nullable String least,
+    @Nullable String greatest,
+    List<Value> frequent,
+    List<Value> nullWords,
     List<String> examples,
     long straySpaces,
     long caseForms,
@@ -57,8 +67,18 @@ public record ColumnProfile(
     };
   }
 
-  /** Copies the list. */
+  /**
+   * A value, and how often it stands.
+   *
+   * @param value the value as written
+   * @param rows how often
+   */
+  public record Value(String value, long rows) {}
+
+  /** Copies the lists. */
   public ColumnProfile {
+    frequent = List.copyOf(frequent);
+    nullWords = List.copyOf(nullWords);
     examples = List.copyOf(examples);
   }
 }

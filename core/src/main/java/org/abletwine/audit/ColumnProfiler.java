@@ -2,6 +2,7 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.compute.Extremes;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.key.encode.Spaces;
@@ -16,6 +17,7 @@ final class ColumnProfiler {
 
   private static final int MOST_UNIQUE = 8_000_000;
   private static final int EXAMPLES = 3;
+  private static final int FREQUENT = 5;
   private static final int EXAMPLE_CHARACTERS = 30;
 
   private final String name;
@@ -32,6 +34,10 @@ final class ColumnProfiler {
   private int shortest = Integer.MAX_VALUE;
   private int longest;
   private final ValueKinds kinds = new ValueKinds();
+  private final NullWords nullWords = new NullWords();
+  private final FrequentValues frequent = new FrequentValues();
+  private final Extremes least = new Extremes(true, null);
+  private final Extremes greatest = new Extremes(false, null);
 
   ColumnProfiler(String name) {
     this.name = name;
@@ -61,11 +67,18 @@ final class ColumnProfiler {
       straySpaces++;
     }
     kinds.count(text, start, end, number);
+    nullWords.look(text, start, end);
     long hash = HashCounter.mixed(cells.hash(row));
+    frequent.count(hash, text, start, end);
     if (unique && !once.add(hash)) {
       unique = false;
     }
-    if (all.add(hash)) {
+    boolean isNew = all.add(hash);
+    if (isNew || !all.exact()) {
+      least.add(0, cells, row, number);
+      greatest.add(0, cells, row, number);
+    }
+    if (isNew) {
       if (examples.size() < EXAMPLES) {
         String value = String.valueOf(cells.get(row));
         examples.add(
@@ -88,12 +101,16 @@ final class ColumnProfiler {
     return new ColumnProfile(
         name,
         kinds.type(),
-        kinds.spoiled(),
+        kinds.spoiled(nullWords.count()),
         nulls,
         all.count(),
         all.exact(),
         values == 0 ? 0 : shortest,
         longest,
+        values == 0 ? null : least.of(0),
+        values == 0 ? null : greatest.of(0),
+        frequent.most(FREQUENT),
+        nullWords.found(),
         examples,
         straySpaces,
         all.exact() ? all.count() - folded.count() : 0,

@@ -13,7 +13,6 @@ import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.key.encode.Spaces;
 import org.abletwine.match.NearMiss;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.Table;
@@ -29,8 +28,8 @@ import org.abletwine.table.batch.CellVector;
  */
 public final class OverlapAudit {
   private static final int MOST_STEPS = 5;
+  private static final int MOST_LOSSY = 3;
   private static final int MOST_NEAR = 3;
-  private static final int MOST_AFFIXES = 3;
   private static final List<String> STEPS =
       List.of(
           "trim",
@@ -42,8 +41,16 @@ public final class OverlapAudit {
           "ignore-punctuation",
           "digits-only");
 
-  /** Steps that leave characters out: measured and shown, but never part of the best set. */
+  /**
+   * Steps that leave characters out, beside first and last: measured and shown, but never part of
+   * the best set.
+   */
   private static final List<String> LOSSY = List.of("digits-only", "ignore-punctuation");
+
+  /** Whether a step leaves characters out that may tell keys apart. */
+  private static boolean lossy(String step) {
+    return LOSSY.contains(step) || step.startsWith("first=") || step.startsWith("last=");
+  }
 
   private record Measured(BitSet matched, BitSet used, long rows, long collisions) {}
 
@@ -85,16 +92,17 @@ public final class OverlapAudit {
   private OverlapReport report(List<String> fixed, int mostUnmatched) {
     Measured plain = measured(fixed);
     List<String> candidates = new ArrayList<>(STEPS);
-    candidates.addAll(affixes(plain.matched()));
+    candidates.addAll(new StepCandidates(ours, theirs, plain.matched()).all());
     List<Gain> alone = new ArrayList<>();
     for (String step : candidates) {
       Measured with = fixed.contains(step) ? plain : measured(plus(fixed, step));
       if (with.rows() > plain.rows()) {
-        alone.add(
-            new Gain(step, with.rows() - plain.rows(), with.collisions(), LOSSY.contains(step)));
+        alone.add(new Gain(step, with.rows() - plain.rows(), with.collisions(), lossy(step)));
       }
     }
     alone.sort(Comparator.comparingLong(Gain::rows).reversed());
+    alone.removeIf(gain -> gain.lossy() && gain.collisions() * 2 > theirs.size());
+    alone.removeAll(alone.stream().filter(Gain::lossy).skip(MOST_LOSSY).toList());
     List<String> chosen = new ArrayList<>(fixed);
     List<Gain> best = new ArrayList<>();
     Measured now = plain;
@@ -194,38 +202,6 @@ public final class OverlapAudit {
           }
         });
     return new Measured(matched, used, rows[0], collisions[0]);
-  }
-
-  /** Beginnings and ends, parted by a sign, without which an unmatched key would be there. */
-  private List<String> affixes(BitSet matched) {
-    if (ours.parts() > 1) {
-      return List.of();
-    }
-    java.util.Set<String> known = new java.util.HashSet<>();
-    for (int key = 0; key < theirs.size(); key++) {
-      known.add(theirs.part(key, 0));
-    }
-    Map<String, Long> wins = new HashMap<>();
-    for (int key = matched.nextClearBit(0);
-        key < ours.size();
-        key = matched.nextClearBit(key + 1)) {
-      String text = ours.part(key, 0);
-      for (int at = 1; at < text.length() - 1; at++) {
-        if (!Character.isLetterOrDigit(text.charAt(at)) && !Spaces.isSpace(text.charAt(at))) {
-          if (known.contains(text.substring(0, at))) {
-            wins.merge("drop-suffix=" + text.substring(at), ours.count(key), Long::sum);
-          }
-          if (known.contains(text.substring(at + 1))) {
-            wins.merge("drop-prefix=" + text.substring(0, at + 1), ours.count(key), Long::sum);
-          }
-        }
-      }
-    }
-    return wins.entrySet().stream()
-        .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
-        .limit(MOST_AFFIXES)
-        .map(Map.Entry::getKey)
-        .toList();
   }
 
   private Comparator<Integer> byTotal(Comparator<Integer> byRows) {

@@ -1,11 +1,12 @@
 package org.abletwine.audit;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
-import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.batch.Workers;
 import org.jspecify.annotations.Nullable;
 
@@ -18,6 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param pairs pairs of columns that could together be a key, though neither could alone; beside a
  *     single key, only pairs of text
  * @param pairsTried how many pairs were tried
+ * @param nearest where nothing could be a key, the column or pair of columns nearest to one; null
+ *     where something could, or nothing is known
  * @param remarks what a person should know about how the table was read
  */
 public record TableProfile(
@@ -26,8 +29,26 @@ public record TableProfile(
     List<ColumnProfile> columns,
     List<List<String>> pairs,
     int pairsTried,
+    @Nullable Nearest nearest,
     List<String> remarks) {
+  /**
+   * What is nearest to a key.
+   *
+   * @param columns its columns
+   * @param rows rows beyond the first of their key, and rows with a null in it
+   */
+  public record Nearest(List<String> columns, long rows) {
+    /** Copies the list. */
+    public Nearest {
+      columns = List.copyOf(columns);
+    }
+  }
+
   private static final int MOST_PAIRS = 60;
+
+  /** Pairs of which is counted how far they are from a key: those that held out longest. */
+  private static final int MOST_COUNTED = 5;
+
   private static final int MOST_PAIR_ROWS = 4_000_000;
 
   /** Copies the lists. */
@@ -63,12 +84,17 @@ public record TableProfile(
     boolean single = columns.stream().anyMatch(ColumnProfile::unique);
     List<int[]> candidates =
         rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0], single);
+    List<int[]> heldOut = new ArrayList<>(candidates);
+    List<List<String>> pairs = tried(table, heldOut);
     return new TableProfile(
         table.name(),
         rows[0],
         columns,
-        tried(table, candidates),
+        pairs,
         candidates.size(),
+        single || !pairs.isEmpty() || rows[0] < 2
+            ? null
+            : nearest(table, columns, rows[0], heldOut),
         table.remarks());
   }
 
@@ -95,34 +121,108 @@ public record TableProfile(
     return column.type().equals("text") || column.type().equals("code");
   }
 
-  private static List<List<String>> tried(Table table, List<int[]> candidates) {
-    List<int[]> open = new ArrayList<>(candidates);
+  /**
+   * Tries pairs.
+   *
+   * @param pairs the pairs; ordered by how long they held out, the longest first
+   */
+  private static List<List<String>> tried(Table table, List<int[]> pairs) {
+    List<int[]> open = new ArrayList<>(pairs);
+    List<int[]> out = new ArrayList<>();
     List<HashCounter> seen = new ArrayList<>();
-    candidates.forEach(pair -> seen.add(new HashCounter(MOST_PAIR_ROWS)));
+    pairs.forEach(pair -> seen.add(new HashCounter(MOST_PAIR_ROWS)));
     if (!open.isEmpty()) {
       forEachBatch(
           table,
           batch -> {
             for (int i = open.size() - 1; i >= 0; i--) {
               if (!allNew(batch, open.get(i), seen.get(i))) {
-                open.remove(i);
+                out.add(0, open.remove(i));
                 seen.remove(i);
               }
             }
             return !open.isEmpty();
           });
     }
+    pairs.clear();
+    pairs.addAll(open);
+    pairs.addAll(out);
     List<String> names = table.schema().names();
     return open.stream().map(pair -> List.of(names.get(pair[0]), names.get(pair[1]))).toList();
   }
 
-  private static boolean allNew(Batch batch, int[] pair, HashCounter seen) {
-    CellVector one = batch.column(pair[0]);
-    CellVector other = batch.column(pair[1]);
+  /** The column, or pair, with the fewest rows between it and a key. */
+  private static @Nullable Nearest nearest(
+      Table table, List<ColumnProfile> columns, long rows, List<int[]> pairs) {
+    Nearest best = null;
+    for (ColumnProfile column : columns) {
+      long between = rows - column.distinct();
+      if (column.exact() && column.distinct() > 1 && (best == null || between < best.rows())) {
+        best = new Nearest(List.of(column.name()), between);
+      }
+    }
+    List<int[]> counted = new ArrayList<>(pairs.subList(0, Math.min(MOST_COUNTED, pairs.size())));
+    if (counted.size() < MOST_COUNTED && rows <= MOST_PAIR_ROWS) {
+      counted.addAll(widest(columns, rows, MOST_COUNTED - counted.size(), counted));
+    }
+    List<HashCounter> seen = new ArrayList<>();
+    counted.forEach(pair -> seen.add(new HashCounter(MOST_PAIR_ROWS)));
+    if (!counted.isEmpty()) {
+      forEachBatch(
+          table,
+          batch -> {
+            for (int i = 0; i < counted.size(); i++) {
+              count(batch, counted.get(i), seen.get(i));
+            }
+            return true;
+          });
+    }
+    for (int i = 0; i < counted.size(); i++) {
+      long between = rows - seen.get(i).count();
+      if (seen.get(i).exact() && (best == null || between < best.rows())) {
+        int[] pair = counted.get(i);
+        best =
+            new Nearest(List.of(columns.get(pair[0]).name(), columns.get(pair[1]).name()), between);
+      }
+    }
+    return best;
+  }
+
+  /** Pairs that have too few values to be a key, those with the most first. */
+  private static List<int[]> widest(
+      List<ColumnProfile> columns, long rows, int most, List<int[]> but) {
+    List<int[]> pairs = new ArrayList<>();
+    int wide = Math.min(columns.size(), MOST_PAIRS);
+    for (int a = 0; a < wide; a++) {
+      for (int b = a + 1; b < wide; b++) {
+        int[] pair = {a, b};
+        boolean full = (columns.get(a).nulls() + columns.get(b).nulls()) * 20 <= rows;
+        if (full && but.stream().noneMatch(known -> Arrays.equals(known, pair))) {
+          pairs.add(pair);
+        }
+      }
+    }
+    pairs.sort(
+        Comparator.comparingDouble(
+            pair -> -(double) columns.get(pair[0]).distinct() * columns.get(pair[1]).distinct()));
+    return pairs.subList(0, Math.min(most, pairs.size()));
+  }
+
+  private static void count(Batch batch, int[] pair, HashCounter seen) {
     for (int row = 0; row < batch.rows(); row++) {
-      long a = HashCounter.mixed(one.hash(row));
-      long b = HashCounter.mixed(other.hash(row));
-      if (!seen.add(a * 31 + Long.rotateLeft(b, 17))) {
+      seen.add(hash(batch, pair, row));
+    }
+  }
+
+  private static long hash(Batch batch, int[] pair, int row) {
+    long a = HashCounter.mixed(batch.column(pair[0]).hash(row));
+    long b = HashCounter.mixed(batch.column(pair[1]).hash(row));
+    return a * 31 + Long.rotateLeft(b, 17);
+  }
+
+  private static boolean allNew(Batch batch, int[] pair, HashCounter seen) {
+    for (int row = 0; row < batch.rows(); row++) {
+      if (!seen.add(hash(batch, pair, row))) {
         return false;
       }
     }

@@ -113,13 +113,17 @@ final class ValueKinds {
         : of(Kind.DAY) + of(Kind.TIME) == all ? "date and time" : "text";
   }
 
-  /** What all values but a few are, and the first that is not; null when there is no such kind. */
-  ColumnProfile.@Nullable Spoiled spoiled() {
+  /**
+   * What all values but a few are, and the first that is not; null when there is no such kind.
+   *
+   * @param nullWords values that people write where there is none, of which there may be any number
+   */
+  ColumnProfile.@Nullable Spoiled spoiled(long nullWords) {
     long all = all();
     long numbers = padded ? 0 : of(Kind.WHOLE) + of(Kind.DECIMAL);
     long days = of(Kind.DAY) + of(Kind.TIME);
     long most = Math.max(numbers, days);
-    if (most == all || (all - most) * SPOILED_SHARE > all) {
+    if (most == 0 || most == all || (all - most - nullWords) * SPOILED_SHARE > all) {
       return null;
     }
     boolean number = numbers >= days;

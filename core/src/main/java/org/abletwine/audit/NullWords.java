@@ -1,0 +1,110 @@
+package org.abletwine.audit;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.LongStream;
+import org.abletwine.table.text.Utf8;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Counts values that people write where there is none, whatever the case of their letters. Used by
+ * one thread.
+ */
+final class NullWords {
+  private static final byte[][] WORDS =
+      List.of(
+              "null",
+              "none",
+              "nil",
+              "nan",
+              "na",
+              "n/a",
+              "n.a.",
+              "#n/a",
+              "#null!",
+              "-",
+              "--",
+              "---",
+              "?",
+              "??",
+              ".",
+              "..",
+              "*",
+              "unknown",
+              "not known",
+              "missing",
+              "blank",
+              "empty",
+              "not available",
+              "not applicable",
+              "tbc",
+              "tba",
+              "tbd",
+              "(null)",
+              "(none)",
+              "(blank)",
+              "<null>",
+              "0000-00-00")
+          .stream()
+          .map(word -> word.getBytes(StandardCharsets.US_ASCII))
+          .toArray(byte[][]::new);
+  private static final int LONGEST = 14;
+
+  private final long[] counts = new long[WORDS.length];
+  private final @Nullable String[] written = new @Nullable String[WORDS.length];
+
+  /** Counts a value, spaces around it left out, if it is such a word. */
+  void look(byte[] text, int from, int to) {
+    int start = from;
+    int end = to;
+    while (start < end && text[start] == ' ') {
+      start++;
+    }
+    while (end > start && text[end - 1] == ' ') {
+      end--;
+    }
+    int length = end - start;
+    if (length == 0 || length > LONGEST) {
+      return;
+    }
+    for (int word = 0; word < WORDS.length; word++) {
+      if (WORDS[word].length == length && same(WORDS[word], text, start)) {
+        if (counts[word]++ == 0) {
+          written[word] = Utf8.text(text, start, end);
+        }
+        return;
+      }
+    }
+  }
+
+  private static boolean same(byte[] word, byte[] text, int start) {
+    for (int i = 0; i < word.length; i++) {
+      byte c = text[start + i];
+      byte lower = c >= 'A' && c <= 'Z' ? (byte) (c + 32) : c;
+      if (lower != word[i]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** How many values are such words. */
+  long count() {
+    return LongStream.of(counts).sum();
+  }
+
+  /** The words met, the most frequent first, as first written. */
+  List<ColumnProfile.Value> found() {
+    List<ColumnProfile.Value> found = new ArrayList<>();
+    for (int word = 0; word < counts.length; word++) {
+      String text = written[word];
+      if (text != null) {
+        found.add(new ColumnProfile.Value(text, counts[word]));
+      }
+    }
+    found.sort(Comparator.comparingLong(ColumnProfile.Value::rows).reversed());
+    return found;
+  }
+}
