@@ -35,10 +35,15 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine find growers.csv grower_no=000042V",
-      "  able-twine find grades.csv commodity=wheat --key commodity,grade"
+      "  able-twine find grades.csv commodity=wheat --key commodity,grade",
+      "  able-twine find growers.csv --where \"mobile is null and updated_on > date '2026-03-01'\""
     })
 final class FindCommand implements Callable<Integer> {
   private static final int MOST_RECORDS = 10;
+
+  /** Records that are shown whole. */
+  private static final int MOST_WHOLE = 5;
+
   private static final int MOST_CHOICES = 20;
 
   /** Tried, those not needed left out, when nothing fits as written. */
@@ -73,6 +78,12 @@ final class FindCommand implements Callable<Integer> {
       description = "Steps applied to both sides for comparing. Default: trim.")
   private List<String> normalise;
 
+  @Option(
+      names = "--where",
+      paramLabel = "CONDITION",
+      description = "A SQL condition that the record must meet, beside or in place of values.")
+  private String where;
+
   @Mixin private ReadingOptions reading;
 
   @Option(names = "--json", description = "Print what was found as JSON.")
@@ -85,8 +96,8 @@ final class FindCommand implements Callable<Integer> {
         normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
     given.keySet().forEach(column -> table.schema().require(column, table.name()));
     List<String> keys = keys(table);
-    RecordFinder finder = new RecordFinder(table, steps);
-    if (given.isEmpty()) {
+    RecordFinder finder = new RecordFinder(table, steps, where);
+    if (given.isEmpty() && where == null) {
       if (!Ink.terminal(1) || System.console() == null || json) {
         throw new SettingException(
             "state at least one COLUMN=VALUE; the key of "
@@ -96,7 +107,7 @@ final class FindCommand implements Callable<Integer> {
       }
       given = new FindDialogue(finder, keys).ask();
     }
-    List<String> open = new ArrayList<>(keys);
+    List<String> open = new ArrayList<>(where == null ? keys : List.of());
     open.removeAll(given.keySet());
     Found found = finder.find(given, open, MOST_RECORDS);
     if (json) {
@@ -115,7 +126,7 @@ final class FindCommand implements Callable<Integer> {
       stated.forEach(name -> table.schema().require(name, "--key: " + table.name()));
       return stated;
     }
-    return given.isEmpty() ? likeliestKey(table) : completed(table);
+    return given.isEmpty() ? where == null ? likeliestKey(table) : List.of() : completed(table);
   }
 
   /** The given columns, with the fewest others that make a key of them; the first such ones. */
@@ -147,6 +158,9 @@ final class FindCommand implements Callable<Integer> {
     boolean colour = Ink.colour();
     List<String> wanted = new ArrayList<>();
     given.forEach((column, value) -> wanted.add(column + " " + Trace.shown(value)));
+    if (where != null) {
+      wanted.add(where);
+    }
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
             + "  "
@@ -155,14 +169,17 @@ final class FindCommand implements Callable<Integer> {
             + (found.rows() == 0 ? "no row" : RunSummary.rows(found.rows())));
     if (found.rows() == 0) {
       nothing(found, colour);
-      if (normalise == null) {
+      if (normalise == null && !given.isEmpty()) {
         otherwise(table, colour);
       }
-    } else if (found.rows() == 1) {
-      found.records().forEach((number, cells) -> record(number, cells, found, colour));
+      return;
+    }
+    if (found.rows() <= MOST_WHOLE) {
+      whole(found, colour);
     } else if (open.isEmpty()) {
       several(found, colour);
-    } else {
+    }
+    if (found.rows() > 1 && !open.isEmpty()) {
       choices(found, colour);
     }
   }
@@ -191,20 +208,33 @@ final class FindCommand implements Callable<Integer> {
   }
 
   private Found found(Table table, List<String> steps) {
-    return new RecordFinder(table, Normalise.parse(steps)).find(given, List.of(), MOST_RECORDS);
+    return new RecordFinder(table, Normalise.parse(steps), where)
+        .find(given, List.of(), MOST_RECORDS);
   }
 
-  private static void record(Long number, List<String> cells, Found found, boolean colour) {
-    TextTable lines = new TextTable("ll");
-    lines.cell("row", Ink.DIM).cell(Long.toString(number), Ink.DIM).end();
-    for (int column = 0; column < cells.size(); column++) {
-      String value = cells.get(column);
-      lines
-          .cell(found.columns().get(column), Ink.DIM)
-          .cell(value == null ? "null" : value, value == null ? Ink.WARN : Ink.PLAIN)
-          .end();
+  /** The records side by side, a line for each column; where they differ, that is marked. */
+  private static void whole(Found found, boolean colour) {
+    List<List<String>> records = List.copyOf(found.records().values());
+    TextTable lines = new TextTable("l".repeat(records.size() + 2));
+    lines.cell("row", Ink.DIM);
+    found.records().keySet().forEach(number -> lines.cell(Long.toString(number), Ink.DIM));
+    lines.cell("").end();
+    boolean any = false;
+    for (int column = 0; column < found.columns().size(); column++) {
+      int at = column;
+      boolean differ = records.stream().map(cells -> cells.get(at)).distinct().count() > 1;
+      any |= differ;
+      lines.cell(found.columns().get(column), Ink.DIM);
+      for (List<String> cells : records) {
+        String value = cells.get(column);
+        lines.cell(value == null ? "null" : value, value == null ? Ink.WARN : Ink.PLAIN);
+      }
+      lines.cell(differ ? "differ" : "", Ink.WARN).end();
     }
     lines.render(colour).forEach(System.out::println);
+    if (records.size() > 1 && !any) {
+      System.out.println("  " + Ink.DIM.on("they are alike in every column", colour));
+    }
   }
 
   private static void several(Found found, boolean colour) {

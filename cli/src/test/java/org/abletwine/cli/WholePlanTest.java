@@ -165,6 +165,32 @@ class WholePlanTest {
   }
 
   @Test
+  void findShowsUpToFiveRecordsWholeAndTakesACondition() {
+    assertThat(Cli.run("find", file("growers.csv"), "grower_no=000042V").out())
+        .containsPattern("row +43 +44\n")
+        .containsPattern("district_code +D18 +D07 +differ")
+        .containsPattern("name +Brindle Spinney Holding +Brindle Spinney Holding\n");
+    String condition = "commodity = 'wheat' and price_per_tonne > 213";
+    assertThat(Cli.run("find", file("prices.csv"), "--where", condition).out())
+        .contains("prices.csv  " + condition + ": ")
+        .contains("price_per_tonne");
+    assertThat(
+            Cli.run("find", file("prices.csv"), "commodity=wheat", "--where", "grade = 'X'").out())
+        .contains("no row");
+    assertThat(Cli.run("find", file("prices.csv"), "--where", "grad = 'X'").err())
+        .contains("no column is called \"grad\"", "did you mean \"grade\"?");
+  }
+
+  @Test
+  void traceShowsWhatIsComputedFromAndWhereRowsDisagree() {
+    assertThat(Cli.run("trace", file("harvest.plan.yaml"), "--row", "18").out())
+        .containsPattern("compute net_kg\n +gross_kg +\"\\d+\"\n +tare_kg +\"\\d+\"\n +net_kg = ")
+        .containsPattern("price_per_tonne +null\n +payable = +null");
+    assertThat(Cli.run("trace", file("harvest.plan.yaml"), "--row", "81").out())
+        .containsPattern("they disagree in +deduction_pct");
+  }
+
+  @Test
   void bandsShowGapsAndOverlaps() {
     String file = file("moisture-deductions.csv");
     Cli.Gave gave = Cli.run("duplicates", file, "--key", "commodity", "--bands", "from_pct,to_pct");

@@ -5,6 +5,8 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.compute.Expression;
+import org.abletwine.compute.RowFilter;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
@@ -25,12 +27,24 @@ public final class RecordFinder {
 
   private final Table table;
   private final List<NormaliseStep> normalise;
+  private final @Nullable RowFilter condition;
 
   /**
    * @param table where to look
    * @param normalise steps applied to both sides for comparing
    */
   public RecordFinder(Table table, List<NormaliseStep> normalise) {
+    this(table, normalise, null);
+  }
+
+  /**
+   * @param table where to look
+   * @param normalise steps applied to both sides for comparing
+   * @param where a SQL condition that a record must meet; null for none
+   * @throws org.abletwine.table.SettingException when the condition cannot be read
+   */
+  public RecordFinder(Table table, List<NormaliseStep> normalise, @Nullable String where) {
+    this.condition = where == null ? null : RowFilter.parse(where, table);
     this.table = table;
     table.readAgain();
     this.normalise = List.copyOf(normalise);
@@ -89,13 +103,17 @@ public final class RecordFinder {
     long rows = 0;
     EncodedKeys[] keys = new EncodedKeys[columns.length];
     java.util.Arrays.setAll(keys, i -> new EncodedKeys());
+    Expression passes = condition == null ? null : condition.start();
     try (BatchReader reader = new BatchReader(table)) {
       for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
+        if (passes != null) {
+          passes.over(batch);
+        }
         for (int i = 0; i < columns.length; i++) {
           encoders.get(i).encode(batch, keys[i]);
         }
         for (int row = 0; row < batch.rows(); row++) {
-          boolean fits = true;
+          boolean fits = passes == null || passes.isTrue(row);
           for (int i = 0; i < columns.length; i++) {
             boolean same = same(keys[i], row, wanted.get(i));
             standsSomewhere[i] |= same;
@@ -112,7 +130,7 @@ public final class RecordFinder {
       }
     }
     Map<String, List<NearMiss>> near = new LinkedHashMap<>();
-    boolean apart = rows == 0;
+    boolean apart = rows == 0 && condition == null;
     int at = 0;
     for (Map.Entry<String, String> one : given.entrySet()) {
       if (!standsSomewhere[at++]) {

@@ -64,8 +64,8 @@ public record Compute(String column, String expression, Evaluation settings) imp
     int[] inputs =
         compiled.inputs().stream().mapToInt(name -> columns.require(name, title())).toArray();
     NullReasons reasons = columns.reasons();
-    return Prepared.of(
-        () -> new Runner(this, compiled.another(), inputs, reasons), Runner::figures);
+    return Prepared.of(() -> new Runner(this, compiled.another(), inputs, reasons), Runner::figures)
+        .lookingAt(compiled.inputs());
   }
 
   private static final class Runner implements StepWorker {

@@ -46,7 +46,8 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
             ? null
             : new LeftOutRows(context.open(leftOut), form, columns);
     Prepared<Runner> prepared =
-        Prepared.of(() -> new Runner(compiled.another(), out), this::figures);
+        Prepared.<Runner>of(() -> new Runner(compiled.another(), out), this::figures)
+            .lookingAt(compiled.inputs());
     return out == null ? prepared : prepared.writing(out.output());
   }
 

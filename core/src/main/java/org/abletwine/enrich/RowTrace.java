@@ -109,6 +109,9 @@ final class RowTrace {
     Map<String, @Nullable String> read = before;
     for (int step = 0; step < runners.size() && batch.rows() > 0; step++) {
       current = new ArrayList<>();
+      for (String input : runners.get(step).inputs()) {
+        current.add(new TracedRow.StepTrace.Line(input, Trace.shown(before.get(input))));
+      }
       workers.get(step).apply(batch);
       if (batch.rows() == 0) {
         current.add(new TracedRow.StepTrace.Line("row", "left out, as the plan says"));

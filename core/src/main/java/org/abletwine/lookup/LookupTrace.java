@@ -1,7 +1,9 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.step.run.Trace;
@@ -47,8 +49,31 @@ final class LookupTrace {
           "row " + from.reference.numbers().of(rows[i]) + " of " + from.reference.name(),
           cells(from, rows[i]));
     }
+    if (rows.length > 1) {
+      disagreements(from, rows);
+    }
     if (rows.length > SHOWN) {
       trace.note("", "and " + (rows.length - SHOWN) + " more rows");
+    }
+  }
+
+  /** The columns brought in which the rows that fit are not alike. */
+  private void disagreements(Source from, int[] rows) {
+    List<Attribute> brought = KeptColumns.inCellOrder(from.lookup.bring);
+    List<String> columns = new ArrayList<>();
+    for (int cell = 0; cell < brought.size(); cell++) {
+      String first = from.reference.rows().get(rows[0], cell);
+      boolean alike = brought.get(cell).aggregate() != null;
+      int at = cell;
+      alike |=
+          Arrays.stream(rows)
+              .allMatch(row -> Objects.equals(first, from.reference.rows().get(row, at)));
+      if (!alike) {
+        columns.add(brought.get(cell).source());
+      }
+    }
+    if (!columns.isEmpty()) {
+      trace.note("they disagree in", String.join(", ", columns));
     }
   }
 

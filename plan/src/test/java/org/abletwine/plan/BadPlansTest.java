@@ -139,7 +139,7 @@ class BadPlansTest {
             "line 4, column 26: compute x: cannot read `kg +`: it goes wrong at character 4"),
         refused(
             "steps: [ { compute: { x: sqrot(kg) } } ]",
-            "line 4, column 26: compute x: `sqrot(kg)` (at character 1) is not a known function; the names are abs, ceiling, char_length, coalesce, extract, floor, lower, mod, nullif, position, power, replace and 4 more, in `sqrot(kg)`"),
+            "line 4, column 26: compute x: `sqrot(kg)` (at character 1) is not a known function; the names are abs, ceiling, char_length, coalesce, date_text, extract, first_of_month, floor, greatest, last_of_month, least, lower and 11 more, in `sqrot(kg)`"),
         refused(
             "steps: [ { compute: { kg: kg + 1 } } ]",
             "line 4, column 27: compute kg: there is a column \"kg\" already, from t.csv; choose another name for the result"),

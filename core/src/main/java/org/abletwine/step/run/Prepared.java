@@ -19,6 +19,7 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
   private final Function<List<W>, StepFigures> sum;
   private final List<W> workers = new ArrayList<>();
   private @Nullable StepFigures figures;
+  private List<String> inputs = List.of();
   private boolean aboutRows;
   private final List<Output> outputs = new ArrayList<>();
 
@@ -56,6 +57,22 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
   public Prepared<W> writing(Output own) {
     outputs.add(own);
     return this;
+  }
+
+  /**
+   * States the columns whose values a trace shows.
+   *
+   * @param columns their names
+   * @return this
+   */
+  public Prepared<W> lookingAt(List<String> columns) {
+    inputs = List.copyOf(columns);
+    return this;
+  }
+
+  @Override
+  public List<String> inputs() {
+    return inputs;
   }
 
   @Override

@@ -31,6 +31,11 @@ public interface PreparedStep {
     return false;
   }
 
+  /** Returns the columns whose values a trace shows beside what the step makes of them. */
+  default List<String> inputs() {
+    return List.of();
+  }
+
   /** All rows have been transformed: writes what is left of the step's own. */
   default void finish() {}
 
