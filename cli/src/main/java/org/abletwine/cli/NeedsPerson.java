@@ -29,7 +29,7 @@ final class NeedsPerson {
   private final List<Need> needs = new ArrayList<>();
 
   /** Something to look at. */
-  private record Need(boolean blank, BigDecimal stake, long rows, String what, Closer.Look look) {}
+  private record Need(BigDecimal stake, long rows, String what, Closer.Look look) {}
 
   private NeedsPerson(RunRecord run, Closer closer) {
     this.run = run;
@@ -54,8 +54,7 @@ final class NeedsPerson {
       lookup.attributes().forEach(attribute -> brought.add(attribute.column()));
     }
     needs.sort(
-        Comparator.comparing(Need::blank)
-            .thenComparing(Need::stake, Comparator.reverseOrder())
+        Comparator.comparing(Need::stake, Comparator.reverseOrder())
             .thenComparing(Need::rows, Comparator.reverseOrder()));
   }
 
@@ -93,7 +92,6 @@ final class NeedsPerson {
         at < lookup.measures().size() ? lookup.measures().get(at).abs() : BigDecimal.ZERO;
     needs.add(
         new Need(
-            outcome == Outcome.BLANK_KEY,
             stake,
             rows,
             lookup.name() + ": " + RunSummary.rows(rows) + " " + what,

@@ -154,6 +154,12 @@ final class OverlapCommand implements Callable<Integer> {
       steps.cell(price(gain), Ink.WARN);
       steps.end();
     }
+    for (OverlapReport.Gain gain : report.best()) {
+      if (report.alone().stream().noneMatch(one -> one.step().equals(gain.step()))) {
+        steps.cell(gain.step()).cell("").cell("+" + RunSummary.count(gain.rows()), Ink.GOOD);
+        steps.cell("").end();
+      }
+    }
     if (report.alone().isEmpty()) {
       System.out.println("  no step would win anything");
     } else {

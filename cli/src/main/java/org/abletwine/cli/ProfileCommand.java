@@ -28,6 +28,7 @@ import picocli.CommandLine.Parameters;
 final class ProfileCommand implements Callable<Integer> {
   private static final int MOST_KEYS = 6;
   private static final int WIDEST_NAME = 24;
+  private static final int LEAST_LAST = 13;
   private static final int WIDEST_END = 12;
   private static final int WIDEST_VALUE = 18;
 
@@ -105,14 +106,18 @@ final class ProfileCommand implements Callable<Integer> {
       int at = cell;
       left -= lines.stream().mapToInt(line -> Screen.width(line.get(at))).max().orElse(0);
     }
-    TextTable table = new TextTable("llrrrlll");
+    boolean roomy = left >= LEAST_LAST;
+    TextTable table = new TextTable("llrrrll" + (roomy ? "l" : ""));
     for (int line = 0; line < lines.size(); line++) {
       for (int cell = 0; cell < lines.get(line).size(); cell++) {
         boolean dim = line == 0 || cell == 2 && lines.get(line).get(cell).equals("0");
         table.cell(lines.get(line).get(cell), dim ? Ink.DIM : cell == 0 ? Ink.BOLD : Ink.PLAIN);
       }
-      String last = line == 0 ? "most frequent" : values(profile.columns().get(line - 1), left);
-      table.cell(last, line == 0 ? Ink.DIM : Ink.PLAIN).end();
+      if (roomy) {
+        String last = line == 0 ? "most frequent" : values(profile.columns().get(line - 1), left);
+        table.cell(last, line == 0 ? Ink.DIM : Ink.PLAIN);
+      }
+      table.end();
     }
     return table;
   }
@@ -175,6 +180,14 @@ final class ProfileCommand implements Callable<Integer> {
               + shown(spoiled.example())
               + " in row "
               + RunSummary.count(spoiled.row()));
+    }
+    if (column.written().size() == 1) {
+      remarks.add("written as " + column.written().get(0));
+    } else if (!column.written().isEmpty()) {
+      remarks.add(
+          "written as "
+              + String.join(" or as ", column.written())
+              + ", and nothing here tells which: state it");
     }
     if (!column.nullWords().isEmpty()) {
       remarks.add("looks like null: " + counted(column.nullWords()));

@@ -10,6 +10,9 @@ import org.jspecify.annotations.Nullable;
  * @param type whole number, code (digits, some with leading zeros), decimal, date, date and time,
  *     or text: what all values that are not null are; "empty" when there are none
  * @param spoiled what all values but a few are; null when there is no such type
+ * @param written of a column of text how all its values are written as dates or numbers, as a plan
+ *     states it, such as <code>{ date: dd.MM.yyyy }</code>; several when the values do not tell,
+ *     none when they are neither
  * @param nulls null cells
  * @param distinct distinct values, null not counted
  * @param exact whether distinct is exact; else it is an estimate with a standard error of 1.6 %
@@ -31,6 +34,7 @@ public record ColumnProfile(
     String name,
     String type,
     @Nullable Spoiled spoiled,
+    List<String> written,
     long nulls,
     long distinct,
     boolean exact,
@@ -56,14 +60,17 @@ public record ColumnProfile(
    */
   public record Spoiled(String type, long cells, String example, long row) {}
 
-  /** The type as a plan states it; null for text, codes and columns without values. */
+  /**
+   * The type as a plan states it; null for text, codes and columns without values, and where the
+   * values do not tell.
+   */
   public @Nullable String stated() {
     return switch (type) {
       case "whole number" -> "integer";
       case "decimal" -> "decimal";
       case "date" -> "date";
       case "date and time" -> "date-time";
-      default -> null;
+      default -> written.size() == 1 ? written.get(0) : null;
     };
   }
 
@@ -79,6 +86,7 @@ public record ColumnProfile(
   public ColumnProfile {
     frequent = List.copyOf(frequent);
     nullWords = List.copyOf(nullWords);
+    written = List.copyOf(written);
     examples = List.copyOf(examples);
   }
 }

@@ -34,6 +34,7 @@ final class ColumnProfiler {
   private int shortest = Integer.MAX_VALUE;
   private int longest;
   private final ValueKinds kinds = new ValueKinds();
+  private final WrittenForms forms = new WrittenForms();
   private final NullWords nullWords = new NullWords();
   private final FrequentValues frequent = new FrequentValues();
   private final Extremes least = new Extremes(true, null);
@@ -67,7 +68,7 @@ final class ColumnProfiler {
       straySpaces++;
     }
     kinds.count(text, start, end, number);
-    nullWords.look(text, start, end);
+    boolean word = nullWords.look(text, start, end);
     long hash = HashCounter.mixed(cells.hash(row));
     frequent.count(hash, text, start, end);
     if (unique && !once.add(hash)) {
@@ -77,6 +78,9 @@ final class ColumnProfiler {
     if (isNew || !all.exact()) {
       least.add(0, cells, row, number);
       greatest.add(0, cells, row, number);
+    }
+    if (isNew && !word && forms.open()) {
+      forms.look(String.valueOf(cells.get(row)));
     }
     if (isNew) {
       if (examples.size() < EXAMPLES) {
@@ -102,6 +106,7 @@ final class ColumnProfiler {
         name,
         kinds.type(),
         kinds.spoiled(nullWords.count()),
+        kinds.type().equals("text") && all.exact() ? forms.found() : List.of(),
         nulls,
         all.count(),
         all.exact(),

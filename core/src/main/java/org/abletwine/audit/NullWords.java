@@ -55,8 +55,12 @@ final class NullWords {
   private final long[] counts = new long[WORDS.length];
   private final @Nullable String[] written = new @Nullable String[WORDS.length];
 
-  /** Counts a value, spaces around it left out, if it is such a word. */
-  void look(byte[] text, int from, int to) {
+  /**
+   * Counts a value, spaces around it left out, if it is such a word.
+   *
+   * @return whether it is
+   */
+  boolean look(byte[] text, int from, int to) {
     int start = from;
     int end = to;
     while (start < end && text[start] == ' ') {
@@ -67,16 +71,17 @@ final class NullWords {
     }
     int length = end - start;
     if (length == 0 || length > LONGEST) {
-      return;
+      return false;
     }
     for (int word = 0; word < WORDS.length; word++) {
       if (WORDS[word].length == length && same(WORDS[word], text, start)) {
         if (counts[word]++ == 0) {
           written[word] = Utf8.text(text, start, end);
         }
-        return;
+        return true;
       }
     }
+    return false;
   }
 
   private static boolean same(byte[] word, byte[] text, int start) {

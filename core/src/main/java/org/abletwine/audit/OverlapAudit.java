@@ -106,14 +106,14 @@ public final class OverlapAudit {
     List<String> chosen = new ArrayList<>(fixed);
     List<Gain> best = new ArrayList<>();
     Measured now = plain;
-    while (best.size() < MOST_STEPS) {
+    while (best.size() < MOST_STEPS && now.rows() < ours.rows() - ours.blankRows()) {
       Gain next = null;
       Measured nextMeasured = now;
-      for (Gain gain : alone) {
-        if (!chosen.contains(gain.step()) && !gain.lossy()) {
-          Measured with = measured(plus(chosen, gain.step()));
+      for (String step : candidates) {
+        if (!chosen.contains(step) && !lossy(step)) {
+          Measured with = measured(plus(chosen, step));
           if (with.collisions() <= plain.collisions() && with.rows() > nextMeasured.rows()) {
-            next = new Gain(gain.step(), with.rows() - now.rows(), 0, false);
+            next = new Gain(step, with.rows() - now.rows(), 0, false);
             nextMeasured = with;
           }
         }

@@ -232,10 +232,12 @@ public final class PlannedRun {
         outputs.corrections()
             + "  ("
             + written.proposed()
-            + " unmatched keys, "
+            + (written.proposed() == 1 ? " unmatched key, " : " unmatched keys, ")
             + written.clear()
             + " with a clear correction"
-            + (written.kept() == 0 ? "" : ", " + written.kept() + " lines kept")
+            + (written.kept() == 0
+                ? ""
+                : ", " + written.kept() + (written.kept() == 1 ? " line kept" : " lines kept"))
             + (written.doubtful().isEmpty() ? "" : "; " + written.doubtful())
             + ")");
     return written.rows();

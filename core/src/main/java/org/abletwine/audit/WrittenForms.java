@@ -1,0 +1,93 @@
+package org.abletwine.audit;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Predicate;
+import org.abletwine.table.text.DatePatterns;
+import org.abletwine.table.text.NumberForm;
+
+/**
+ * Which forms all values of a column of text are written in: dates by a pattern, numbers with
+ * separators of their own. Each form is tried until a value is not of it. Used by one thread.
+ */
+final class WrittenForms {
+  /** Patterns of one line read the same dates; the first that reads all is the one to tell. */
+  private static final List<List<String>> DATES =
+      List.of(
+          List.of("dd.MM.yyyy", "d.M.yyyy"),
+          List.of("dd/MM/yyyy", "d/M/yyyy"),
+          List.of("MM/dd/yyyy", "M/d/yyyy"),
+          List.of("dd-MM-yyyy", "d-M-yyyy"),
+          List.of("yyyy/MM/dd", "yyyy/M/d"),
+          List.of("d MMM yyyy", "d MMMM yyyy"));
+
+  private static final List<List<String>> TIMES =
+      List.of(
+          List.of("dd.MM.yyyy HH:mm", "d.M.yyyy H:mm", "dd.MM.yyyy HH:mm:ss"),
+          List.of("dd/MM/yyyy HH:mm", "d/M/yyyy H:mm", "dd/MM/yyyy HH:mm:ss"),
+          List.of("MM/dd/yyyy HH:mm", "M/d/yyyy H:mm", "MM/dd/yyyy HH:mm:ss"));
+
+  /** As for dates: those of one line have the same decimal separator. */
+  private static final List<List<String>> NUMBERS =
+      List.of(List.of("1.234,56", "1 234,56"), List.of("1,234.56"));
+
+  private final List<Form> open = new ArrayList<>();
+  private boolean any;
+
+  /**
+   * A form that may still be the column's.
+   *
+   * @param family those of one family read the same values
+   * @param stated the form as a plan states it
+   * @param reads whether a value is of it
+   */
+  private record Form(int family, String stated, Predicate<String> reads) {}
+
+  WrittenForms() {
+    for (List<String> family : DATES) {
+      family.forEach(pattern -> add(DATES.indexOf(family), "{ date: " + pattern + " }", pattern));
+    }
+    for (List<String> family : TIMES) {
+      int number = DATES.size() + TIMES.indexOf(family);
+      family.forEach(pattern -> add(number, "{ date-time: \"" + pattern + "\" }", pattern));
+    }
+    for (List<String> family : NUMBERS) {
+      int number = DATES.size() + TIMES.size() + NUMBERS.indexOf(family);
+      for (String example : family) {
+        NumberForm form = NumberForm.of(example, false);
+        open.add(
+            new Form(number, "{ decimal: \"" + example + "\" }", text -> form.plain(text) != null));
+      }
+    }
+  }
+
+  private void add(int family, String stated, String pattern) {
+    DatePatterns dates = new DatePatterns(List.of(pattern));
+    open.add(new Form(family, stated, text -> dates.read(text) != null));
+  }
+
+  /** Whether a value more needs to be looked at. */
+  boolean open() {
+    return !open.isEmpty();
+  }
+
+  /** Tries a value that is not null, nor a word that looks like it. */
+  void look(String value) {
+    String text = value.strip();
+    any = true;
+    open.removeIf(form -> !form.reads().test(text));
+  }
+
+  /** The forms that all values are of, as a plan states them: several when they do not tell. */
+  List<String> found() {
+    List<String> found = new ArrayList<>();
+    int family = -1;
+    for (Form form : any ? open : List.<Form>of()) {
+      if (form.family() != family) {
+        found.add(form.stated());
+      }
+      family = form.family();
+    }
+    return found;
+  }
+}
