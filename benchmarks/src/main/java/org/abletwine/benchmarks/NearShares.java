@@ -96,14 +96,34 @@ public final class NearShares {
    * @param wanted how many of them are searched for
    */
   public static NearShares of(long seed, int names, int wanted) {
+    return of(seed, names, wanted, false);
+  }
+
+  /**
+   * As {@link #of(long, int, int)}, by the method of a textbook.
+   *
+   * @param seed what the list depends on
+   * @param names how many names it has
+   * @param wanted how many of them are searched for
+   */
+  public static NearShares plain(long seed, int names, int wanted) {
+    return of(seed, names, wanted, true);
+  }
+
+  private static NearShares of(long seed, int names, int wanted, boolean plain) {
     NameLists lists = new NameLists(seed, names);
     List<String> list = lists.names(names);
     List<NameLists.Pair> pairs = lists.pairs(list.subList(0, wanted), Set.copyOf(list));
     List<String> shuffled = new ArrayList<>(list);
     Collections.shuffle(shuffled, new Random(seed));
+    List<String> asked = pairs.stream().map(NameLists.Pair::written).toList();
+    if (plain) {
+      PlainNear textbook = new PlainNear(shuffled);
+      return new NearShares(
+          pairs, asked.parallelStream().map(name -> textbook.nearest(name, MOST)).toList());
+    }
     NearKeys near = new NearKeys(shuffled);
-    List<String> written = pairs.stream().map(NameLists.Pair::written).toList();
-    return new NearShares(pairs, near.nearest(written, MOST));
+    return new NearShares(pairs, near.nearest(asked, MOST));
   }
 
   /**
@@ -113,6 +133,8 @@ public final class NearShares {
    */
   public static void main(String[] args) {
     of(1, Integer.parseInt(args[0]), Integer.parseInt(args[0])).print();
+    NearShares textbook = plain(1, Integer.parseInt(args[0]), Integer.parseInt(args[0]));
+    line("all, by the method of a textbook", textbook.all);
     int names = Integer.parseInt(args[1]);
     int wanted = Integer.parseInt(args[2]);
     if (names == 0) {

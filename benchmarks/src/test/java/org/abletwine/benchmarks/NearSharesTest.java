@@ -14,6 +14,9 @@ class NearSharesTest {
     NearShares shares = NearShares.of(seed, 5_000, 5_000);
     assertThat(shares.first()).isGreaterThan(84);
     assertThat(shares.three()).isGreaterThan(87.5);
+    NearShares textbook = NearShares.plain(seed, 5_000, 5_000);
+    assertThat(shares.first()).isGreaterThan(textbook.first() + 3);
+    assertThat(shares.three()).isGreaterThan(textbook.three() + 1);
     assertThat(shares.clear()).isGreaterThan(70);
     assertThat(shares.clearRight()).isGreaterThan(98);
   }
