@@ -7,6 +7,8 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.abletwine.audit.OverlapReport.Gain;
 import org.abletwine.audit.OverlapReport.Unmatched;
 import org.abletwine.index.HashIndex;
@@ -29,6 +31,7 @@ import org.abletwine.table.batch.CellVector;
 public final class OverlapAudit {
   private static final int MOST_STEPS = 5;
   private static final int MOST_LOSSY = 3;
+  private static final int MOST_KEYS_TRIED = 200_000;
   private static final int MOST_NEAR = 3;
   private static final List<String> STEPS =
       List.of(
@@ -106,11 +109,15 @@ public final class OverlapAudit {
     List<String> chosen = new ArrayList<>(fixed);
     List<Gain> best = new ArrayList<>();
     Measured now = plain;
+    // A step may win only after another; where keys are very many, only those are tried that win
+    // alone.
+    boolean few = ours.size() + theirs.size() <= MOST_KEYS_TRIED;
+    Set<String> winning = alone.stream().map(Gain::step).collect(Collectors.toSet());
     while (best.size() < MOST_STEPS && now.rows() < ours.rows() - ours.blankRows()) {
       Gain next = null;
       Measured nextMeasured = now;
       for (String step : candidates) {
-        if (!chosen.contains(step) && !lossy(step)) {
+        if (!chosen.contains(step) && !lossy(step) && (few || winning.contains(step))) {
           Measured with = measured(plus(chosen, step));
           if (with.collisions() <= plain.collisions() && with.rows() > nextMeasured.rows()) {
             next = new Gain(step, with.rows() - now.rows(), 0, false);

@@ -26,6 +26,10 @@ final class StepCandidates {
   private static final int FEWEST = 2;
 
   private static final int SAMPLE = 300;
+
+  /** Unmatched keys that are looked at: an end or a form that wins much is met among these. */
+  private static final int MOST_KEYS = 50_000;
+
   private static final String ISO = "yyyy-MM-dd";
   private static final List<String> DATES =
       List.of(
@@ -58,7 +62,7 @@ final class StepCandidates {
       Set<String> open = new HashSet<>();
       Map<String, Long> counts = new HashMap<>();
       for (int key = matched.nextClearBit(0);
-          key < ours.size();
+          key < ours.size() && open.size() < MOST_KEYS;
           key = matched.nextClearBit(key + 1)) {
         String text = Spaces.trimmed(ours.part(key, 0)).toString();
         open.add(text);

@@ -9,6 +9,7 @@ import java.util.function.UnaryOperator;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.Function;
 import net.sf.jsqlparser.expression.TrimFunction;
+import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.NearestName;
 import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
@@ -138,10 +139,15 @@ final class Functions {
     };
   }
 
-  /** As ISO SQL has it: null where any is. */
+  /**
+   * As ISO SQL has it: null where any is. Columns of no stated type are compared as numbers where
+   * all of a row are, else as text.
+   */
   private Node extreme(Function function, List<Expression> arguments, Kind wanted, boolean least) {
     count(function, arguments, 1, 99);
     Kind kind = nodes.common(arguments, wanted);
+    boolean untyped =
+        kind == Kind.TEXT && arguments.stream().allMatch(e -> nodes.natural(e) == Kind.ANY);
     if (kind == Kind.TRUTH) {
       throw scope.wrongPart(function, "has conditions in it, which have no order");
     }
@@ -149,18 +155,35 @@ final class Functions {
     return new Arithmetic.Function(
         kind,
         (a, row, out, frame) -> {
-          Values best = a[0];
-          for (Values one : a) {
-            int order = order(kind, one, best, row);
-            best = least == order < 0 && order != 0 ? one : best;
+          BigDecimal[] numbers = untyped ? numbers(a, row) : null;
+          int best = 0;
+          for (int i = 1; i < a.length; i++) {
+            int order =
+                numbers == null
+                    ? order(kind, a[i], a[best], row)
+                    : numbers[i].compareTo(numbers[best]);
+            best = order != 0 && least == order < 0 ? i : best;
           }
           switch (kind) {
-            case NUMBER -> out.number(row, best.number(row));
-            case DATE -> out.day(row, best.digits[row]);
-            default -> out.text(row, best.text(row));
+            case NUMBER -> out.number(row, a[best].number(row));
+            case DATE -> out.day(row, a[best].digits[row]);
+            default -> out.text(row, a[best].text(row));
           }
         },
         all);
+  }
+
+  /** The values of a row as numbers; null when one of them is none. */
+  private static BigDecimal @Nullable [] numbers(Values[] values, int row) {
+    BigDecimal[] numbers = new BigDecimal[values.length];
+    for (int i = 0; i < numbers.length; i++) {
+      BigDecimal number = DecimalText.read(values[i].text(row));
+      if (number == null) {
+        return null;
+      }
+      numbers[i] = number;
+    }
+    return numbers;
   }
 
   private static int order(Kind kind, Values one, Values other, int row) {

@@ -3,6 +3,7 @@ package org.abletwine.lookup;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.CellsStep;
@@ -77,24 +78,38 @@ final class KeyProbe {
 
   /** Finds the rows of the keys read: a place, the complement of a set, or a miss. */
   void find(Finder finder, int[] found) {
+    find(finder, found, null);
+  }
+
+  /**
+   * As {@link #find(Finder, int[])}, for some of the rows: of the others no set of rows that a rule
+   * finds while looking is counted.
+   *
+   * @param asked whether a row is asked for; null for all
+   */
+  void find(Finder finder, int[] found, @Nullable Expression asked) {
     if (partitions.length < rows) {
       partitions = new int[rows];
       apart = new long[rows];
     }
-    find(finder, partitions, found, apart);
+    find(finder, partitions, found, apart, asked);
   }
 
   /** As {@link #find}, elsewhere: what can be asked about the rows stays as it was. */
   void findAside(Finder finder, int[] found) {
-    find(finder, new int[rows], found, new long[rows]);
+    find(finder, new int[rows], found, new long[rows], null);
   }
 
-  private void find(Finder finder, int[] among, int[] found, long[] distances) {
+  private void find(
+      Finder finder, int[] among, int[] found, long[] distances, @Nullable Expression asked) {
     if (!layout.ruled()) {
       finder.index().probe(keys, found);
       return;
     }
     findPartitions(finder.index(), among);
+    for (int row = 0; asked != null && row < rows; row++) {
+      among[row] = asked.isTrue(row) ? among[row] : -1;
+    }
     RuleChain rule = finder.rule();
     if (rule == null) {
       java.util.Arrays.fill(found, 0, rows, HashIndex.ABSENT);

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 final class KnownParts {
   private final Lookup lookup;
   private final LoadedReference reference;
-  private @Nullable List<Set<String>> known;
+  private volatile @Nullable List<Set<String>> known;
 
   KnownParts(Lookup lookup, LoadedReference reference) {
     this.lookup = lookup;
@@ -42,7 +42,12 @@ final class KnownParts {
     return reference.rows().get(row, lookup.bring.size() + part);
   }
 
-  private synchronized List<Set<String>> known() {
+  private List<Set<String>> known() {
+    List<Set<String>> sets = known;
+    return sets == null ? goThrough() : sets;
+  }
+
+  private synchronized List<Set<String>> goThrough() {
     List<Set<String>> sets = known;
     if (sets == null) {
       sets = new ArrayList<>();

@@ -190,6 +190,7 @@ final class LookupCheck {
     List<String> names = lookup.bring.stream().map(Attribute::as).toList();
     for (Lookup other : lookup.otherwise) {
       settings(other, problems);
+      problems.look(() -> notAsked(lookup, other));
       for (Attribute attribute : other.bring) {
         problems.look(
             () -> {
@@ -206,6 +207,18 @@ final class LookupCheck {
               }
             });
       }
+    }
+  }
+
+  private static void notAsked(Lookup lookup, Lookup other) {
+    if (other.asked != null) {
+      throw new SettingException(
+          "lookup "
+              + lookup.name
+              + ", otherwise "
+              + other.name
+              + ": when: stands at the lookup itself; what is tried otherwise is asked for all of its"
+              + " rows that are still without a match");
     }
   }
 

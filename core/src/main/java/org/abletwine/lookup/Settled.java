@@ -65,10 +65,10 @@ final class Settled {
       tried = new int[count];
     }
     Source own = sources[0];
-    own.find(batch, place);
     if (asked != null) {
       asked.over(batch);
     }
+    own.find(batch, place, asked);
     for (int row = 0; row < count; row++) {
       source[row] = 0;
       set[row] = NO_SET;
@@ -121,7 +121,7 @@ final class Settled {
   }
 
   private void tryFurther(Batch batch, int further) {
-    sources[further].find(batch, tried);
+    sources[further].find(batch, tried, null);
     for (int row = 0; row < count; row++) {
       int at = tried[row];
       boolean hit = at >= 0 || at > RuleIndex.LAST_MISS;

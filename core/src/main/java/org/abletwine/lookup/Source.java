@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.List;
+import org.abletwine.compute.Expression;
 import org.abletwine.match.index.RuleChain;
 import org.abletwine.match.index.RuleIndex;
 import org.abletwine.table.batch.Batch;
@@ -69,10 +70,14 @@ final class Source {
     }
   }
 
-  /** Finds the rows of a batch's keys. */
-  void find(Batch batch, int[] found) {
+  /**
+   * Finds the rows of a batch's keys.
+   *
+   * @param asked whether a row is asked for, evaluated over the batch; null for all
+   */
+  void find(Batch batch, int[] found, @Nullable Expression asked) {
     probe.read(batch);
-    probe.find(reference.finder(), found);
+    probe.find(reference.finder(), found, asked);
     if (reference.finder().rule() != null) {
       touched = reference.rows().touch(found, batch.rows());
     }

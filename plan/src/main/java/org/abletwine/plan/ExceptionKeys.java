@@ -101,7 +101,7 @@ final class ExceptionKeys implements ExceptionList {
     }
 
     BigDecimal measured() {
-      return measure == null ? BigDecimal.ZERO : measure;
+      return measure == null ? BigDecimal.ZERO : measure.abs(); // a credit is at stake too
     }
   }
 

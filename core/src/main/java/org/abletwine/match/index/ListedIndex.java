@@ -179,16 +179,6 @@ final class ListedIndex implements RuleIndex {
   }
 
   @Override
-  public int specificity(int row) {
-    return 0;
-  }
-
-  @Override
-  public String describeMiss(int partition, String value) {
-    return "";
-  }
-
-  @Override
   public String toString() {
     return "ListedIndex[" + items + " items]";
   }

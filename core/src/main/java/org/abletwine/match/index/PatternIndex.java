@@ -176,11 +176,6 @@ final class PatternIndex implements RuleIndex {
   }
 
   @Override
-  public String describeMiss(int partition, String value) {
-    return "";
-  }
-
-  @Override
   public String toString() {
     return "PatternIndex[" + patterns.length + " patterns]";
   }

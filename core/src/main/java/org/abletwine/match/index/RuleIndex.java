@@ -52,7 +52,9 @@ public sealed interface RuleIndex extends Serializable
    * @param row a row of the store, 0-based
    * @return literal characters of its pattern; 0 for rules without patterns
    */
-  int specificity(int row);
+  default int specificity(int row) {
+    return 0;
+  }
 
   /**
    * Says in words how a value missed.
@@ -61,5 +63,7 @@ public sealed interface RuleIndex extends Serializable
    * @param value the value
    * @return such as {@code 0.5 below the lowest, 8.0}; empty when there is nothing to say
    */
-  String describeMiss(int partition, String value);
+  default String describeMiss(int partition, String value) {
+    return "";
+  }
 }

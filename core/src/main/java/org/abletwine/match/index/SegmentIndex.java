@@ -146,11 +146,6 @@ final class SegmentIndex implements RuleIndex {
   }
 
   @Override
-  public int specificity(int row) {
-    return 0;
-  }
-
-  @Override
   public String describeMiss(int partition, String value) {
     long coordinate = coordinate(value);
     if (coordinate == Domain.UNFIT) {

@@ -135,16 +135,6 @@ final class TextSearch implements RuleIndex {
   }
 
   @Override
-  public int specificity(int row) {
-    return 0;
-  }
-
-  @Override
-  public String describeMiss(int partition, String value) {
-    return "";
-  }
-
-  @Override
   public String toString() {
     return "TextSearch[" + rule + "]";
   }
