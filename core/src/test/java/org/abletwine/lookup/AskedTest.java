@@ -53,7 +53,7 @@ class AskedTest {
     assertThatThrownBy(
             () -> Enrichment.of(odd).lookup(lookup().when("n > 0")).build().writeTo(new ListSink()))
         .isInstanceOf(DataException.class)
-        .hasMessageContaining("row 2, lookup r, when: \"x\" is not a number");
+        .hasMessageContaining("row 2, lookup r, when: column \"n\": \"x\" is not a number");
     ListSink sink = new ListSink();
     Enrichment.of(odd)
         .lookup(lookup().when("n > 0", new Evaluation(true, null)))
