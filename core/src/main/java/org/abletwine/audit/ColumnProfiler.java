@@ -2,7 +2,6 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.compute.Extremes;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.key.encode.Spaces;
@@ -37,8 +36,7 @@ final class ColumnProfiler {
   private final WrittenForms forms = new WrittenForms();
   private final NullWords nullWords = new NullWords();
   private final FrequentValues frequent = new FrequentValues();
-  private final Extremes least = new Extremes(true, null);
-  private final Extremes greatest = new Extremes(false, null);
+  private final LeastGreatest ends = new LeastGreatest();
 
   ColumnProfiler(String name) {
     this.name = name;
@@ -67,7 +65,7 @@ final class ColumnProfiler {
         && (Spaces.length(text, start, end) > 0 || Spaces.lengthBefore(text, start, end) > 0)) {
       straySpaces++;
     }
-    kinds.count(text, start, end, number);
+    ValueKinds.Kind kind = kinds.count(text, start, end, number);
     boolean word = nullWords.look(text, start, end);
     long hash = HashCounter.mixed(cells.hash(row));
     frequent.count(hash, text, start, end);
@@ -76,11 +74,10 @@ final class ColumnProfiler {
     }
     boolean isNew = all.add(hash);
     if (isNew || !all.exact()) {
-      least.add(0, cells, row, number);
-      greatest.add(0, cells, row, number);
+      ends.look(text, start, end);
     }
     if (isNew && !word && forms.open()) {
-      forms.look(String.valueOf(cells.get(row)));
+      forms.look(kind, text, start, end);
     }
     if (isNew) {
       if (examples.size() < EXAMPLES) {
@@ -112,8 +109,8 @@ final class ColumnProfiler {
         all.exact(),
         values == 0 ? 0 : shortest,
         longest,
-        values == 0 ? null : least.of(0),
-        values == 0 ? null : greatest.of(0),
+        ends.least(),
+        ends.greatest(),
         frequent.most(FREQUENT),
         nullWords.found(),
         examples,

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
@@ -52,6 +53,16 @@ final class NullWords {
           .toArray(byte[][]::new);
   private static final int LONGEST = 14;
 
+  /** Which words are so many bytes long. */
+  private static final int[][] OF_LENGTH =
+      IntStream.rangeClosed(0, LONGEST)
+          .mapToObj(
+              length ->
+                  IntStream.range(0, WORDS.length)
+                      .filter(word -> WORDS[word].length == length)
+                      .toArray())
+          .toArray(int[][]::new);
+
   private final long[] counts = new long[WORDS.length];
   private final @Nullable String[] written = new @Nullable String[WORDS.length];
 
@@ -73,8 +84,8 @@ final class NullWords {
     if (length == 0 || length > LONGEST) {
       return false;
     }
-    for (int word = 0; word < WORDS.length; word++) {
-      if (WORDS[word].length == length && same(WORDS[word], text, start)) {
+    for (int word : OF_LENGTH[length]) {
+      if (same(WORDS[word], text, start)) {
         if (counts[word]++ == 0) {
           written[word] = Utf8.text(text, start, end);
         }

@@ -12,7 +12,7 @@ final class ValueKinds {
   private static final int EXAMPLE_BYTES = 120;
 
   /** What a value is by itself. */
-  private enum Kind {
+  enum Kind {
     WHOLE,
     DECIMAL,
     DAY,
@@ -25,9 +25,10 @@ final class ValueKinds {
   private final long[] rows = new long[counts.length];
   private boolean padded;
 
-  /** Counts a value. */
-  void count(byte[] text, int start, int end, long row) {
-    int kind = kind(text, start, end).ordinal();
+  /** Counts a value, and says what it is. */
+  Kind count(byte[] text, int start, int end, long row) {
+    Kind is = kind(text, start, end);
+    int kind = is.ordinal();
     if (counts[kind]++ == 0) {
       int shown = Math.min(end, start + EXAMPLE_BYTES);
       while (shown < end && !Utf8.leads(text[shown])) {
@@ -36,6 +37,7 @@ final class ValueKinds {
       firsts[kind] = Utf8.text(text, start, shown);
       rows[kind] = row;
     }
+    return is;
   }
 
   private Kind kind(byte[] text, int start, int end) {

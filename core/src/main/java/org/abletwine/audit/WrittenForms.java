@@ -1,10 +1,13 @@
 package org.abletwine.audit;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Predicate;
 import org.abletwine.table.text.DatePatterns;
 import org.abletwine.table.text.NumberForm;
+import org.abletwine.table.text.Utf8;
 
 /**
  * Which forms all values of a column of text are written in: dates by a pattern, numbers with
@@ -32,6 +35,7 @@ final class WrittenForms {
       List.of(List.of("1.234,56", "1 234,56"), List.of("1,234.56"));
 
   private final List<Form> open = new ArrayList<>();
+  private final Set<String> tried = new HashSet<>();
   private boolean any;
 
   /**
@@ -71,11 +75,40 @@ final class WrittenForms {
     return !open.isEmpty();
   }
 
-  /** Tries a value that is not null, nor a word that looks like it. */
-  void look(String value) {
-    String text = value.strip();
+  /**
+   * Tries a value that is not null, nor a word that looks like it. Numbers as most are written are
+   * of a form or not whatever their digits, and are not read for it.
+   *
+   * @param kind what the value is by itself
+   */
+  void look(ValueKinds.Kind kind, byte[] text, int start, int end) {
     any = true;
-    open.removeIf(form -> !form.reads().test(text));
+    switch (kind) {
+      case WHOLE -> likeNumber("1");
+      case DECIMAL -> likeNumber(grouped(text, start, end) ? "1.234" : "1.5");
+      case DAY, TIME -> open.clear(); // ISO 8601 needs no telling
+      default -> {
+        String value = Utf8.text(text, start, end).strip();
+        open.removeIf(form -> !form.reads().test(value));
+      }
+    }
+  }
+
+  /** Tries what all numbers of its shape stand for, once. */
+  private void likeNumber(String number) {
+    if (tried.add(number)) {
+      open.removeIf(form -> !form.reads().test(number));
+    }
+  }
+
+  /** Whether the point of a number may part thousands as well. */
+  private static boolean grouped(byte[] text, int start, int end) {
+    int point = start;
+    while (point < end && text[point] != '.') {
+      point++;
+    }
+    int first = text[start] == '-' || text[start] == '+' ? start + 1 : start;
+    return end - point - 1 == 3 && point - first >= 1 && point - first <= 3;
   }
 
   /** The forms that all values are of, as a plan states them: several when they do not tell. */

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * all groups, and else text by code point, in which dates of ISO 8601 are in order too. Used by one
  * thread.
  */
-public final class Extremes {
+final class Extremes {
   private final int sign;
   private final @Nullable ValueOrder order;
   private final boolean onlyNumbers;
@@ -32,7 +32,7 @@ public final class Extremes {
    * @param least whether the least is wanted, else the greatest
    * @param type the stated type of the column; null for none
    */
-  public Extremes(boolean least, @Nullable ColumnType type) {
+  Extremes(boolean least, @Nullable ColumnType type) {
     sign = least ? -1 : 1;
     onlyNumbers = type != null && type.kind() == ColumnType.Kind.NUMBER;
     order = onlyNumbers || type == null ? null : ValueOrder.of(type);
@@ -48,7 +48,7 @@ public final class Extremes {
    * @param rowNumber its number in the table
    * @return whether it is a value of the stated type; true where none is stated
    */
-  public boolean add(int group, CellVector cells, int row, long rowNumber) {
+  boolean add(int group, CellVector cells, int row, long rowNumber) {
     if (order == null && allNumbers) {
       one.forgetWide();
       if (Decimals.read(cells, row, one, 0)) {
@@ -140,7 +140,7 @@ public final class Extremes {
   }
 
   /** The group's, or null when it has no value. */
-  public @Nullable String of(int group) {
+  @Nullable String of(int group) {
     String[] held = numeric() ? asNumbers : asOrdered;
     return group < held.length ? held[group] : null;
   }

@@ -32,7 +32,13 @@ class WrittenFormsTest {
         "31.02.2026;01.01.2026|",
         "n/a;-|",
         "2026-07-03;2025-12-31|",
-        "7.25;1|"
+        "7.25;1|",
+        "1.234;1.234,5|{ decimal: \"1.234,56\" }",
+        "1.23;1.234,5|",
+        "1234.567;1.234,5|",
+        "1.234;1,234.5|{ decimal: \"1,234.56\" }",
+        "2026-07-03;03.07.2026|",
+        "20260703;03.07.2026|"
       })
   void areToldFromAllValues(String values, String expected) {
     List<@Nullable String[]> cells = new ArrayList<>();
