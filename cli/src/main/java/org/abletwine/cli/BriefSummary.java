@@ -8,6 +8,7 @@ import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.lookup.Outcome;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -129,13 +130,18 @@ final class BriefSummary {
     for (LookupFigures one : all) {
       table.cell(one.name(), Ink.BOLD).cell(one.key());
       outcome(table, true, one.matched(), one.rows(), Ink.GOOD);
-      outcome(table, unmatched, one.unmatched(), one.rows(), Ink.BAD);
+      outcome(table, unmatched, one.unmatched(), one.rows(), ink(one, Outcome.UNMATCHED, Ink.BAD));
       outcome(table, ambiguous, one.ambiguous(), one.rows(), Ink.WARN);
-      outcome(table, blank, one.blankKey(), one.rows(), Ink.WARN);
+      outcome(table, blank, one.blankKey(), one.rows(), ink(one, Outcome.BLANK_KEY, Ink.WARN));
       outcome(table, notAsked, one.notAsked(), one.rows(), Ink.DIM);
       table.end();
     }
     lines.addAll(table.render(colour));
+  }
+
+  /** What is expected catches no eye. */
+  private static Ink ink(LookupFigures lookup, Outcome outcome, Ink ink) {
+    return lookup.outcomes().expected().contains(outcome.label()) ? Ink.DIM : ink;
   }
 
   private static void heading(TextTable table, boolean shown, String name) {

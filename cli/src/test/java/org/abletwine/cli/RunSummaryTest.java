@@ -35,7 +35,7 @@ class RunSummaryTest {
             "code = no",
             new LookupFigures.Reference("growers.csv", 10, 8, 1, 2, 1, 0, 0, 0, 0, List.of()),
             new LookupFigures.Outcomes(
-                1_000, 900, 60, 30, 10, 0, 5, 0, new LookupFigures.Firsts(7, 8, 9)),
+                1_000, 900, 60, 30, 10, 0, 5, 0, new LookupFigures.Firsts(7, 8, 9), List.of()),
             null,
             new LookupFigures.Fits(false, false, 0, 1_033, 0),
             List.of(new Share("as written", 880), new Share("trim", 20)),

@@ -110,6 +110,7 @@ public record LookupFigures(
    * @param dropped rows the plan left out because of their outcome
    * @param wouldMatch unmatched rows whose key stands on a reference row that was left out
    * @param firsts the first row of each outcome that a person may want to look at
+   * @param expected outcomes, as a plan writes them, that are expected of some rows and need nobody
    */
   public record Outcomes(
       long rows,
@@ -120,9 +121,11 @@ public record LookupFigures(
       long notAsked,
       long dropped,
       long wouldMatch,
-      Firsts firsts) {
-    /** Checks the sum rule. */
+      Firsts firsts,
+      List<String> expected) {
+    /** Checks the sum rule, and copies the list. */
     public Outcomes {
+      expected = List.copyOf(expected);
       if (matched + unmatched + ambiguous + blankKey + notAsked != rows) {
         throw new IllegalArgumentException("outcomes do not add up to rows");
       }

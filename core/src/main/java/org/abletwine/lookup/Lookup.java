@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
@@ -174,6 +176,9 @@ public final class Lookup implements RunStep {
 
   /** Returns the lookup with this treatment for rows of an outcome. */
   public Lookup when(Outcome outcome, Treatment treatment) {
+    if (outcome == Outcome.AMBIGUOUS && treatment.action() == Treatment.Action.EXPECT) {
+      throw new IllegalArgumentException("rows that disagree are never what is expected");
+    }
     if (outcome == Outcome.NOT_ASKED) {
       throw new IllegalArgumentException("rows that are not asked for are left as they are");
     }
@@ -181,6 +186,18 @@ public final class Lookup implements RunStep {
       throw new IllegalArgumentException("matched rows are left; only their nulls can be filled");
     }
     return with(draft -> draft.treatments.put(outcome, treatment));
+  }
+
+  /** Returns the outcomes that are expected of some rows, and need nobody. */
+  Set<Outcome> expected() {
+    Set<Outcome> expected = EnumSet.noneOf(Outcome.class);
+    treatments.forEach(
+        (outcome, treatment) -> {
+          if (treatment.action() == Treatment.Action.EXPECT) {
+            expected.add(outcome);
+          }
+        });
+    return expected;
   }
 
   /** Returns the lookup with this treatment for unmatched rows. */

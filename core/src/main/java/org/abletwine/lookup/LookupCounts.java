@@ -140,7 +140,8 @@ final class LookupCounts {
             dropped,
             wouldMatch,
             new LookupFigures.Firsts(
-                first(Outcome.UNMATCHED), first(Outcome.AMBIGUOUS), first(Outcome.BLANK_KEY))),
+                first(Outcome.UNMATCHED), first(Outcome.AMBIGUOUS), first(Outcome.BLANK_KEY)),
+            lookup.expected().stream().map(Outcome::label).toList()),
         asked(),
         new LookupFigures.Fits(
             ruled,

@@ -22,6 +22,9 @@ final class LookupTelling {
   private final Exceptions exceptions;
   private final Settled rows;
 
+  /** Of which outcomes it is told. */
+  private final boolean[] tells = new boolean[OUTCOMES.length];
+
   LookupTelling(PreparedLookup.Shared shared, Source own, Settled rows, Exceptions exceptions) {
     this.shared = shared;
     this.lookup = shared.lookup();
@@ -30,12 +33,16 @@ final class LookupTelling {
     this.measure = shared.measure();
     this.exceptions = exceptions;
     this.rows = rows;
+    for (Outcome outcome : OUTCOMES) {
+      boolean asked = outcome != Outcome.MATCHED && outcome != Outcome.NOT_ASKED;
+      tells[outcome.ordinal()] = asked && !lookup.expected().contains(outcome);
+    }
   }
 
   /** Tells of each row that is not matched. */
   void tell(Batch batch) {
     for (int row = 0; row < rows.count; row++) {
-      if (rows.outcome[row] != Settled.MATCHED && rows.outcome[row] != Settled.NOT_ASKED) {
+      if (tells[rows.outcome[row]]) {
         StringBuilder key = new StringBuilder();
         for (int part = 0; part < keyColumns.length; part++) {
           String value = batch.column(keyColumns[part]).get(row);

@@ -18,6 +18,11 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
   public enum Action {
     /** The row stays, its attributes null or filled. */
     LEAVE,
+    /**
+     * The row stays, as with {@link #LEAVE}, and nobody is told of it: that there are such rows is
+     * what whoever wrote the lookup expects. They are counted.
+     */
+    EXPECT,
     /** The row is left out of the output, and counted. */
     DROP,
     /** The run ends with an error. */
@@ -27,6 +32,11 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
   /** Returns the default: the row stays and its attributes are null. */
   public static Treatment leave() {
     return new Treatment(Action.LEAVE, NOTHING, null);
+  }
+
+  /** Returns: the row stays, its attributes null, and is none that needs a person. */
+  public static Treatment expected() {
+    return new Treatment(Action.EXPECT, NOTHING, null);
   }
 
   /** Returns: leave the row out, and count it. */

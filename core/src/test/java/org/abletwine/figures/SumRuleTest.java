@@ -10,7 +10,16 @@ class SumRuleTest {
   private static LookupFigures.Outcomes of(
       long rows, long matched, long unmatched, long ambiguous, long blank, long asked) {
     return new LookupFigures.Outcomes(
-        rows, matched, unmatched, ambiguous, blank, asked, 0, 0, LookupFigures.Firsts.NONE);
+        rows,
+        matched,
+        unmatched,
+        ambiguous,
+        blank,
+        asked,
+        0,
+        0,
+        LookupFigures.Firsts.NONE,
+        java.util.List.of());
   }
 
   @Test

@@ -3,6 +3,7 @@ package org.abletwine.lookup;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
@@ -79,6 +80,27 @@ class AskedTest {
               .get(0);
       assertThat(figures.reference().severalKeys()).isEqualTo(condition.equals("n > 5") ? 0 : 1);
     }
+  }
+
+  /** What is expected stays and is counted, and nobody is told of it. */
+  @Test
+  void whatIsExpectedIsNoException() {
+    List<String> told = new ArrayList<>();
+    ListSink sink = new ListSink();
+    LookupFigures figures =
+        Enrichment.of(OURS)
+            .lookup(lookup().when(Outcome.UNMATCHED, Treatment.expected()))
+            .exceptions(found -> told.add(found.kind() + " " + found.row()))
+            .build()
+            .writeTo(sink)
+            .lookups()
+            .get(0);
+    assertThat(told).containsExactly("ambiguous 2", "blank-key 4");
+    assertThat(sink.column("m")).contains("unmatched");
+    assertThat(figures.unmatched()).isEqualTo(1);
+    assertThat(figures.outcomes().expected()).containsExactly("unmatched");
+    assertThatThrownBy(() -> lookup().when(Outcome.AMBIGUOUS, Treatment.expected()))
+        .hasMessageContaining("never what is expected");
   }
 
   @Test

@@ -193,12 +193,17 @@ final class LookupReader {
       treatments.put(outcome, Treatment.filling(fill(node)));
       return;
     }
-    String word = node.oneOf(List.of("leave", "drop", "fail"));
+    List<String> words =
+        outcome == Outcome.AMBIGUOUS
+            ? List.of("leave", "drop", "fail")
+            : List.of("leave", "expected", "drop", "fail");
+    String word = node.oneOf(words);
     if (word != null) {
       treatments.put(
           outcome,
           switch (word) {
             case "drop" -> Treatment.drop();
+            case "expected" -> Treatment.expected();
             case "fail" -> Treatment.fail();
             default -> Treatment.leave();
           });

@@ -182,6 +182,7 @@ public final class RunJson {
     node.put("first_unmatched_row", firsts.unmatched());
     node.put("first_ambiguous_row", firsts.ambiguous());
     node.put("first_blank_key_row", firsts.blankKey());
+    lookup.outcomes().expected().forEach(node.putArray("expected")::add);
     node.put("picked_from_several", lookup.fits().picked());
     node.put("rows_if_each", lookup.fits().rowsIfEach());
     node.put("added", lookup.fits().added());

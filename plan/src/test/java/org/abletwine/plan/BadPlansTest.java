@@ -97,7 +97,7 @@ class BadPlansTest {
             "line 4, column 31: steps, bring: bring: `sum(lo)` needs a name; write sum(lo) as NAME"),
         refused(
             "steps: [ { lookup: r, unmatched: drp, bring: [name] } ]",
-            "line 4, column 34: steps, unmatched: expected one of leave, drop, fail, found \"drp\"; did you mean \"drop\"?"),
+            "line 4, column 34: steps, unmatched: expected one of leave, expected, drop, fail, found \"drp\"; did you mean \"drop\"?"),
         refused(
             "steps: [ { lookup: r, unmatched: { fill: { nam: x } }, bring: [name] } ]",
             "line 4, column 20: lookup r, unmatched: fill names \"nam\", which the lookup does not bring; did you mean \"name\"?"),
