@@ -123,7 +123,7 @@ final class RollupColumns {
   }
 
   private Expression computed(RollupTotal total, String rest, Evaluation settings) {
-    if (!rest.contains("(") || calls.count() == 0) {
+    if (rest.equals(total.expression().strip())) {
       throw new SettingException(
           Rollup.WHERE
               + ": `"

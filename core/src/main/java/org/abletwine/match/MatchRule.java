@@ -120,6 +120,13 @@ public record MatchRule(
     }
   }
 
+  /** Refuses a separator that parts nothing. */
+  public MatchRule {
+    if (separator.isEmpty()) {
+      throw new IllegalArgumentException("the separator of a list is empty");
+    }
+  }
+
   /** A rule that compares similar texts by their letters. */
   public MatchRule(
       Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast) {

@@ -170,6 +170,7 @@ class RollupExpressionsTest {
         "sum(distinct kg)|only count takes distinct",
         "sum(kg as x|needs a name",
         "round(kg, 2) as x|has no total in it",
+        "1 + (2) as x|has no total in it",
         "count(*) as g|two columns are called \"g\"",
         "listagg(kg, ',') as x|listagg is not a total"
       })

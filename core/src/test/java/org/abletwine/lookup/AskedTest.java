@@ -63,6 +63,21 @@ class AskedTest {
     assertThat(sink.column("m")).isEqualTo(List.of("matched", "not-asked"));
   }
 
+  @Test
+  void aListIsPartedBySomething() {
+    assertThatThrownBy(
+            () ->
+                new MatchRule(
+                    MatchRule.Kind.LISTED,
+                    null,
+                    MatchRule.Ends.LOWER,
+                    false,
+                    1,
+                    MatchRule.By.LETTERS,
+                    ""))
+        .hasMessageContaining("separator of a list is empty");
+  }
+
   /** A rule finds out only while looking which rows fit together: nobody is to be told of those. */
   @Test
   void placesThatNobodyAsksForAreNotCounted() {
