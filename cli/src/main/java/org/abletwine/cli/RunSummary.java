@@ -82,19 +82,23 @@ final class RunSummary {
             + ": matched + unmatched + ambiguous + blank key"
             + (someRows ? " + not asked" : "")
             + " = rows");
-    TextTable table = new TextTable("llrrrrrrrrr" + (someRows ? "rr" : ""));
-    for (String heading : List.of("lookup", "key", "rows")) {
+    TextTable table = new TextTable((someRows ? "l" : "ll") + "rrrrrrrrr" + (someRows ? "rr" : ""));
+    for (String heading : someRows ? List.of("lookup", "rows") : List.of("lookup", "key", "rows")) {
       table.cell(heading, Ink.DIM);
     }
     for (String heading : List.of("matched", "unmatched", "ambiguous", "blank key")) {
-      table.cell(heading, Ink.DIM).cell("");
+      table.cell(heading, Ink.DIM).cell("%", Ink.DIM);
     }
     if (someRows) {
-      table.cell("not asked", Ink.DIM).cell("");
+      table.cell("not asked", Ink.DIM).cell("%", Ink.DIM);
     }
     table.end();
     for (LookupFigures lookup : run.lookups()) {
-      table.cell(lookup.name(), Ink.BOLD).cell(shortened(lookup.key())).cell(count(lookup.rows()));
+      table.cell(lookup.name(), Ink.BOLD);
+      if (!someRows) { // there is no room for both
+        table.cell(shortened(lookup.key()));
+      }
+      table.cell(count(lookup.rows()));
       share(table, lookup.matched(), lookup.rows(), Ink.GOOD);
       share(table, lookup.unmatched(), lookup.rows(), Ink.BAD);
       share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
@@ -157,7 +161,7 @@ final class RunSummary {
 
   private static void share(TextTable table, long part, long whole, Ink ink) {
     Ink used = part == 0 ? Ink.DIM : ink;
-    table.cell(count(part), used).cell(percent(part, whole), used);
+    table.cell(count(part), used).cell(percent(part, whole).replace(" %", ""), used);
   }
 
   private void nulls() {

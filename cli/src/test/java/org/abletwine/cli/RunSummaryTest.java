@@ -68,7 +68,7 @@ class RunSummaryTest {
     List<String> lines = lines(false);
     assertThat(lines).anyMatch(l -> l.contains("rows in 1,000   rows out 995 (-5)"));
     assertThat(lines)
-        .anyMatch(l -> l.matches(" {2}growers +code = no +1,000 +900 +90\\.0 % +60 +6\\.0 %.*"));
+        .anyMatch(l -> l.matches(" {2}growers +code = no +1,000 +900 +90\\.0 +60 +6\\.0 .*"));
     assertThat(lines).anyMatch(l -> l.contains("880 as written + 20 trim"));
     assertThat(lines).anyMatch(l -> l.matches(" {2}name +growers\\.csv +60 +30 +10 +4 +60 +44"));
     assertThat(lines)

@@ -188,7 +188,7 @@ final class OutputReader {
       return null;
     }
     return new RollupSpec(
-        by.texts(),
+        by.textsOrNone(),
         totals.texts(),
         grand != null && Boolean.TRUE.equals(grand.yesOrNo()),
         order == null ? List.of() : order.texts(),

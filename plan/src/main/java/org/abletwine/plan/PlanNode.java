@@ -175,6 +175,12 @@ final class PlanNode {
     return texts;
   }
 
+  /** As {@link #texts}, where a list of nothing means something too. */
+  List<String> textsOrNone() {
+    boolean none = node instanceof SequenceNode sequence && sequence.getValue().isEmpty();
+    return none ? List.of() : texts();
+  }
+
   /**
    * The entries of a mapping.
    *

@@ -154,6 +154,10 @@ final class PlanReader {
     if (rollup == null || spec == null) {
       return;
     }
+    if (spec.by().isEmpty()) {
+      rollup.wrong("totals that a step fetches are found by what they are by; state by: [COLUMN]");
+      return;
+    }
     references.put(
         name,
         new ReferenceSpec(

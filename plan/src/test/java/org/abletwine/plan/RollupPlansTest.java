@@ -67,6 +67,17 @@ class RollupPlansTest {
   }
 
   @Test
+  void aListOfNothingMakesOneLineOfAllRows() throws IOException {
+    PlannedRun.Result result =
+        run(
+            "",
+            REGION,
+            "rollups: { by: [], totals: [kg, count(*)], grand-total: true, file: u.csv }");
+    assertThat(Files.readString(folder.resolve("u.csv"))).isEqualTo("kg,rows\n701,5\n");
+    assertThat(result.others()).anyMatch(line -> line.contains("totals of all rows"));
+  }
+
+  @Test
   void aTotalOfTheSamePlanIsFetchedByALaterStep() throws IOException {
     run(
         "  of_region: { rollup: { by: [region], totals: [sum(net) as region_kg] } }\n",
@@ -112,6 +123,7 @@ class RollupPlansTest {
       value = {
         "by: [region], totals: [kg], file: x.csv|references, of, rollup: no setting is called \"file\" here",
         "by: [town], totals: [kg]|rollups, by: t.csv has no column \"town\"",
+        "by: [], totals: [kg]|totals that a step fetches are found by what they are by",
         "by: [region]|state a rollup as { by: [COLUMN], totals: [COLUMN]",
         "by: [region], totals: [kg], top: none|expected how many groups are wanted, 1 or more"
       })
