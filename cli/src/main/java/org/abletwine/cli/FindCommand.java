@@ -29,7 +29,7 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     sortOptions = false,
     description =
-        "Finds one record of a reference by its key. With a part of the key left out, shows the"
+        "Finds one record of a reference by its key, or by a condition. With a part of the key left out, shows the"
             + " values it can still take; when nothing fits, the values most like those given. On a"
             + " terminal, without values, it asks for one part after the other.",
     footerHeading = "%nExample%n",
@@ -237,7 +237,7 @@ final class FindCommand implements Callable<Integer> {
     }
   }
 
-  private static void several(Found found, boolean colour) {
+  private void several(Found found, boolean colour) {
     TextTable lines = new TextTable("r" + "l".repeat(found.columns().size()));
     lines.cell("row", Ink.DIM);
     found.columns().forEach(column -> lines.cell(column, Ink.DIM));
@@ -251,13 +251,21 @@ final class FindCommand implements Callable<Integer> {
               lines.end();
             });
     lines.render(colour).forEach(System.out::println);
-    System.out.println(
-        "  "
-            + Ink.WARN.on("the key fits several rows", colour)
-            + (found.records().size() < found.rows()
-                ? "; the first " + found.records().size() + " are shown"
-                : "")
-            + "; able-twine duplicates says where they differ");
+    boolean byKey = where == null; // a condition may well mean several
+    boolean cut = found.records().size() < found.rows();
+    List<String> notes = new ArrayList<>();
+    if (byKey) {
+      notes.add(Ink.WARN.on("the key fits several rows", colour));
+    }
+    if (cut) {
+      notes.add("the first " + found.records().size() + " are shown");
+    }
+    if (byKey) {
+      notes.add("able-twine duplicates says where they differ");
+    }
+    if (!notes.isEmpty()) {
+      System.out.println("  " + String.join("; ", notes));
+    }
   }
 
   private static void choices(Found found, boolean colour) {

@@ -173,7 +173,10 @@ class WholePlanTest {
     String condition = "commodity = 'wheat' and price_per_tonne > 213";
     assertThat(Cli.run("find", file("prices.csv"), "--where", condition).out())
         .contains("prices.csv  " + condition + ": ")
-        .contains("price_per_tonne");
+        .contains("price_per_tonne")
+        .doesNotContain("the key fits several rows");
+    assertThat(Cli.run("find", file("prices.csv"), "--where", "commodity = 'wheat'").out())
+        .contains("16 rows", "\n  the first 10 are shown\n");
     assertThat(
             Cli.run("find", file("prices.csv"), "commodity=wheat", "--where", "grade = 'X'").out())
         .contains("no row");

@@ -50,7 +50,7 @@ final class CorrectionsDraft implements Exceptions {
   private final Map<String, Lookup> lookups;
   private final boolean used;
   private final Function<Lookup, ReferenceKeys> keysOf;
-  private final Map<String, Map<String, Unmatched>> unmatched = new LinkedHashMap<>();
+  private final Map<String, Map<String, Stake>> unmatched = new LinkedHashMap<>();
 
   /**
    * @param target the draft
@@ -77,30 +77,10 @@ final class CorrectionsDraft implements Exceptions {
   @Override
   public void found(Found found) {
     if (found.kind().equals("unmatched") && lookups.containsKey(found.step())) {
-      Map<String, Unmatched> keys =
-          unmatched.computeIfAbsent(found.step(), s -> new LinkedHashMap<>());
+      Map<String, Stake> keys = unmatched.computeIfAbsent(found.step(), s -> new LinkedHashMap<>());
       if (keys.size() < MOST_KEYS || keys.containsKey(found.key())) {
-        keys.computeIfAbsent(found.key(), key -> new Unmatched()).add(found.measure());
+        keys.computeIfAbsent(found.key(), key -> new Stake()).add(found.measure());
       }
-    }
-  }
-
-  /** A key and what its rows come to. */
-  private static final class Unmatched {
-    private long rows;
-    private @Nullable BigDecimal measure;
-
-    void add(@Nullable String value) {
-      rows++;
-      // What is no number is counted with the totals of the lookup.
-      BigDecimal more = value == null ? null : DecimalText.read(value);
-      if (more != null) {
-        measure = measure == null ? more : measure.add(more);
-      }
-    }
-
-    String measured() {
-      return measure == null ? "" : measure.toPlainString();
     }
   }
 
@@ -112,7 +92,7 @@ final class CorrectionsDraft implements Exceptions {
     Set<String> decided = new LinkedHashSet<>();
     before.stream().filter(CorrectionsDraft::decided).forEach(line -> decided.add(name(line)));
     for (Map.Entry<String, Lookup> one : lookups.entrySet()) {
-      Map<String, Unmatched> keys = unmatched.getOrDefault(one.getKey(), Map.of());
+      Map<String, Stake> keys = unmatched.getOrDefault(one.getKey(), Map.of());
       propose(one.getValue(), keys, decided, before, proposed, doubtful);
     }
     proposed.sort(
@@ -182,7 +162,7 @@ final class CorrectionsDraft implements Exceptions {
 
   private void propose(
       Lookup lookup,
-      Map<String, Unmatched> keys,
+      Map<String, Stake> keys,
       Set<String> decided,
       List<String[]> before,
       List<String[]> proposed,
@@ -205,7 +185,8 @@ final class CorrectionsDraft implements Exceptions {
         .forEach(line -> doubtful.add(line, lookup));
     List<@Nullable NearMiss> near = wanted.isEmpty() ? List.of() : reference.nearest(wanted);
     for (int i = 0; i < wanted.size(); i++) {
-      Unmatched rows = Objects.requireNonNull(keys.get(wanted.get(i)));
+      Stake stake = Objects.requireNonNull(keys.get(wanted.get(i)));
+      BigDecimal total = stake.measure();
       NearMiss miss = near.get(i);
       proposed.add(
           new String[] {
@@ -214,8 +195,8 @@ final class CorrectionsDraft implements Exceptions {
             miss == null ? "" : miss.key(),
             miss == null ? "" : String.format(Locale.ROOT, "%.2f", miss.likeness()),
             ReferenceKeys.judged(miss),
-            Long.toString(rows.rows),
-            rows.measured(),
+            Long.toString(stake.rows()),
+            total == null ? "" : total.toPlainString(),
             ""
           });
     }

@@ -13,7 +13,6 @@ import org.abletwine.match.NearMiss;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
-import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -85,22 +84,18 @@ final class ExceptionKeys implements ExceptionList {
   /** A key, and what its rows come to. */
   private static final class Group {
     private final Found first;
-    private long rows;
-    private @Nullable BigDecimal measure;
+    private final Stake stake = new Stake();
 
     Group(Found first) {
       this.first = first;
     }
 
     void add(Found found) {
-      rows++;
-      BigDecimal more = found.measure() == null ? null : DecimalText.read(found.measure());
-      if (more != null) {
-        measure = measure == null ? more : measure.add(more);
-      }
+      stake.add(found.measure());
     }
 
     BigDecimal measured() {
+      BigDecimal measure = stake.measure();
       return measure == null ? BigDecimal.ZERO : measure.abs(); // a credit is at stake too
     }
   }
@@ -118,7 +113,7 @@ final class ExceptionKeys implements ExceptionList {
     groups.forEach((of, keys) -> lines.addAll(lines(of, keys)));
     lines.sort(
         Comparator.comparing((Line line) -> line.group().measured(), Comparator.reverseOrder())
-            .thenComparing(line -> line.group().rows, Comparator.reverseOrder()));
+            .thenComparing(line -> line.group().stake.rows(), Comparator.reverseOrder()));
     lines.forEach(this::write);
   }
 
@@ -153,8 +148,9 @@ final class ExceptionKeys implements ExceptionList {
     cells.add(line.of().kind());
     cells.add(ExceptionFile.cell(line.of().table()));
     cells.add(line.others() ? null : ExceptionFile.cell(group.first.key()));
-    cells.add(Long.toString(group.rows));
-    cells.add(group.measure == null ? null : group.measure.toPlainString());
+    BigDecimal measure = group.stake.measure();
+    cells.add(Long.toString(group.stake.rows()));
+    cells.add(measure == null ? null : measure.toPlainString());
     cells.add(near == null ? null : near.key());
     cells.add(near == null ? null : String.format(Locale.ROOT, "%.2f", near.likeness()));
     cells.add(ExceptionFile.cell(line.judged()));
