@@ -27,13 +27,12 @@ final class Results {
       long bytes,
       List<String> others,
       Telling telling) {
-    boolean taken = output != null && output.toString().equals("-");
-    PrintStream out = taken ? System.err : System.out;
     if (telling.json()) {
-      out.println(Streams.json(RunJson.text(run)));
-      out.flush();
+      json(RunJson.text(run), output);
       return;
     }
+    boolean taken = isStandardOutput(output);
+    PrintStream out = taken ? System.err : System.out;
     boolean colour = !taken && Ink.colour();
     switch (telling.detail()) {
       case MAIN -> BriefSummary.lines(run, telling.closer(), colour).forEach(out::println);
@@ -53,6 +52,17 @@ final class Results {
     }
     others.forEach(other -> wrote(out, parted(other)));
     out.flush();
+  }
+
+  /** Prints figures as JSON. */
+  static void json(String text, @Nullable Destination output) {
+    PrintStream out = isStandardOutput(output) ? System.err : System.out;
+    out.println(Streams.json(text));
+    out.flush();
+  }
+
+  private static boolean isStandardOutput(@Nullable Destination output) {
+    return output != null && output.toString().equals("-");
   }
 
   /** What is in a file, with its thousands parted; its name stays. */

@@ -66,15 +66,26 @@ final class RunCommand implements Callable<Integer> {
       return 0;
     }
     run.interrupted().ifPresent(Say::note);
+    if (json) {
+      run.accounted();
+    }
     PlannedRun.Result result = run.run(TerminalProgress.create());
+    if (json && result.account() != null) {
+      Results.json(RunJson.text(result.account()), result.enriched());
+      return status(result.record());
+    }
     Results.print(
         result.record(),
         result.enriched(),
         result.form(),
         result.bytes(),
         result.others(),
-        new Results.Telling(figures.detail(), closer(plan, run.corrections()), json));
-    return result.record().holds() || lenient ? 0 : CONTROL;
+        new Results.Telling(figures.detail(), closer(plan, run.corrections()), false));
+    return status(result.record());
+  }
+
+  private int status(RunRecord record) {
+    return record.holds() || lenient ? 0 : CONTROL;
   }
 
   /**

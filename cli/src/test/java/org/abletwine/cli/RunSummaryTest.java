@@ -33,7 +33,8 @@ class RunSummaryTest {
         new LookupFigures(
             "growers",
             "code = no",
-            new LookupFigures.Reference("growers.csv", 10, 8, 1, 2, 1, 0, 0, 0, 0, List.of()),
+            new LookupFigures.Reference(
+                "growers.csv", 10, 8, 1, 2, 1, 0, 0, 0, 0, List.of(), List.of()),
             new LookupFigures.Outcomes(
                 1_000, 900, 60, 30, 10, 0, 5, 0, new LookupFigures.Firsts(7, 8, 9), List.of()),
             null,

@@ -64,6 +64,8 @@ public record LookupFigures(
    * @param unreadable rows left out because an ordered cell of theirs cannot be read
    * @param collisions keys written differently that became equal only by normalising
    * @param collisionExamples some of them, as written
+   * @param several keys that stand on more than one of its rows, at most {@value #MOST_SEVERAL}, in
+   *     the order of their first rows
    */
   public record Reference(
       String name,
@@ -76,12 +78,26 @@ public record LookupFigures(
       long duplicatesDropped,
       long unreadable,
       long collisions,
-      List<String> collisionExamples) {
-    /** Copies the list. */
+      List<String> collisionExamples,
+      List<SeveralRows> several) {
+    /** So many keys on several rows are named. */
+    public static final int MOST_SEVERAL = 1_000;
+
+    /** Copies the lists. */
     public Reference {
       collisionExamples = List.copyOf(collisionExamples);
+      several = List.copyOf(several);
     }
   }
+
+  /**
+   * A key that stands on several rows of the reference.
+   *
+   * @param key the key as its first row writes it, parts parted by a vertical bar
+   * @param rows the numbers of the first few rows, 1-based, and how many more there are
+   * @param conflicting whether the rows disagree on an attribute brought
+   */
+  public record SeveralRows(String key, String rows, boolean conflicting) {}
 
   /**
    * The first transaction of an outcome, by its row, 1-based; 0 where there is none.

@@ -129,7 +129,8 @@ final class LookupCounts {
             reference.duplicates().size(),
             reference.unreadable().length,
             reference.collisions(),
-            reference.collisionExamples()),
+            reference.collisionExamples(),
+            ruled ? List.of() : several(reference)),
         new LookupFigures.Outcomes(
             rows,
             of(Outcome.MATCHED),
@@ -156,6 +157,26 @@ final class LookupCounts {
         watch.found(of(Outcome.MATCHED)),
         measures(),
         attributes(fills));
+  }
+
+  /** Keys that stand on several rows, as the first of them writes them. */
+  private List<LookupFigures.SeveralRows> several(LoadedReference reference) {
+    List<LookupFigures.SeveralRows> several = new ArrayList<>();
+    int from = sources[0].attributeOf.length; // the key comes after what is brought
+    int most = LookupFigures.Reference.MOST_SEVERAL;
+    for (int set = 0; set < reference.finder().sets().count() && several.size() < most; set++) {
+      int[] rows = reference.finder().sets().rows(set);
+      StringBuilder key = new StringBuilder();
+      for (int part = 0; part < lookup.key.size(); part++) {
+        key.append(part == 0 ? "" : " | ").append(reference.rows().get(rows[0], from + part));
+      }
+      several.add(
+          new LookupFigures.SeveralRows(
+              key.toString(),
+              reference.numbers().list(rows),
+              reference.choices().conflicting(set)));
+    }
+    return several;
   }
 
   private LookupFigures.@Nullable Asked asked() {

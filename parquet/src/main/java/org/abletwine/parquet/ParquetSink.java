@@ -180,6 +180,11 @@ final class ParquetSink implements BatchSink {
   }
 
   @Override
+  public @Nullable Path beside() {
+    return file.beside();
+  }
+
+  @Override
   public String form() {
     List<String> said = new ArrayList<>();
     long typed =

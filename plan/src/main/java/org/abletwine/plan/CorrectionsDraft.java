@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -18,7 +17,6 @@ import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
-import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -33,8 +31,7 @@ import org.jspecify.annotations.Nullable;
  * their keys are not proposed again; where the plan reads the draft, lines that stood out are kept
  * too once their key is unmatched no more, since they may be the reason.
  */
-final class CorrectionsDraft implements Exceptions {
-  private static final int MOST_KEYS = 100_000;
+final class CorrectionsDraft {
   private static final String[] HEADER = {
     "column", "written", "meant", "likeness", "judged", "rows", "measure", "accept"
   };
@@ -50,21 +47,24 @@ final class CorrectionsDraft implements Exceptions {
   private final Map<String, Lookup> lookups;
   private final boolean used;
   private final Function<Lookup, ReferenceKeys> keysOf;
-  private final Map<String, Map<String, Stake>> unmatched = new LinkedHashMap<>();
+  private final UnmatchedKeys unmatched;
 
   /**
    * @param target the draft
    * @param lookups the lookups by name; those with keys of several parts or with a rule are passed
    *     over
    * @param used whether the plan reads the draft, so that a line may be why its key is found
+   * @param unmatched the keys that were not found, all of them once the draft is written
    * @param keysOf gives the keys that a lookup can find
    */
   CorrectionsDraft(
       Path target,
       Map<String, Lookup> lookups,
       boolean used,
+      UnmatchedKeys unmatched,
       Function<Lookup, ReferenceKeys> keysOf) {
     this.used = used;
+    this.unmatched = unmatched;
     this.keysOf = keysOf;
     this.target = target;
     this.lookups = new HashMap<>(lookups);
@@ -72,16 +72,6 @@ final class CorrectionsDraft implements Exceptions {
     this.lookups
         .values()
         .removeIf(lookup -> lookup.keyParts().size() != 1 || !lookup.keyParts().get(0).equal());
-  }
-
-  @Override
-  public void found(Found found) {
-    if (found.kind().equals("unmatched") && lookups.containsKey(found.step())) {
-      Map<String, Stake> keys = unmatched.computeIfAbsent(found.step(), s -> new LinkedHashMap<>());
-      if (keys.size() < MOST_KEYS || keys.containsKey(found.key())) {
-        keys.computeIfAbsent(found.key(), key -> new Stake()).add(found.measure());
-      }
-    }
   }
 
   /** Writes the draft beside its target; the caller commits it. */
@@ -92,7 +82,7 @@ final class CorrectionsDraft implements Exceptions {
     Set<String> decided = new LinkedHashSet<>();
     before.stream().filter(CorrectionsDraft::decided).forEach(line -> decided.add(name(line)));
     for (Map.Entry<String, Lookup> one : lookups.entrySet()) {
-      Map<String, Stake> keys = unmatched.getOrDefault(one.getKey(), Map.of());
+      Map<String, Stake> keys = unmatched.of(one.getKey());
       propose(one.getValue(), keys, decided, before, proposed, doubtful);
     }
     proposed.sort(

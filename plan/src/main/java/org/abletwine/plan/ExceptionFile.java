@@ -58,6 +58,11 @@ final class ExceptionFile implements ExceptionList {
   }
 
   @Override
+  public long rows() {
+    return rows.rows();
+  }
+
+  @Override
   public String told() {
     return rows.rows() + " exceptions";
   }

@@ -166,6 +166,11 @@ final class ExceptionKeys implements ExceptionList {
   }
 
   @Override
+  public long rows() {
+    return rows.rows();
+  }
+
+  @Override
   public String told() {
     return rows.rows() + " keys that need attention";
   }

@@ -12,6 +12,9 @@ interface ExceptionList extends Exceptions {
   /** Returns what there is in the file, in words. */
   String told();
 
+  /** Returns how many lines are written. */
+  long rows();
+
   /** Returns the file, to be moved into place with others. */
   Output output();
 }

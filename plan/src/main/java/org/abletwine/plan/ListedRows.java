@@ -81,6 +81,11 @@ final class ListedRows {
       public @Nullable Path target() {
         return sink.target();
       }
+
+      @Override
+      public @Nullable Path beside() {
+        return sink.beside();
+      }
     };
   }
 

@@ -43,25 +43,27 @@ final class PlanCompiler {
   private final Mistakes mistakes;
   private final Map<String, Table> references = new LinkedHashMap<>();
   private final List<Path> inputs = new ArrayList<>();
+  private final InputTables tables = new InputTables();
+  private final PlannedRun.PlanSource source;
   private @Nullable DataException unreadable;
 
-  private PlanCompiler(Plan plan, Mistakes mistakes) {
+  private PlanCompiler(Plan plan, PlannedRun.PlanSource source, Mistakes mistakes) {
     this.plan = plan;
+    this.source = source;
     this.mistakes = mistakes;
+    inputs.add(source.file());
   }
 
-  static @Nullable PlannedRun compile(Plan plan, Path file, Mistakes mistakes) {
-    PlanCompiler compiler = new PlanCompiler(plan, mistakes);
-    compiler.inputs.add(file);
-    return compiler.compile();
+  static @Nullable PlannedRun compile(Plan plan, PlannedRun.PlanSource source, Mistakes mistakes) {
+    return new PlanCompiler(plan, source, mistakes).compile();
   }
 
   private @Nullable PlannedRun compile() {
-    Table transactions = open(plan.transactions());
+    Table transactions = open("transactions", plan.transactions());
     int counted = 0;
     for (Map.Entry<String, ReferenceSpec> entry : plan.references().entrySet()) {
       boolean totals = entry.getValue().rollup() != null; // made where they are used
-      Table table = totals ? null : open(entry.getValue().table());
+      Table table = totals ? null : open(entry.getKey(), entry.getValue().table());
       counted += totals ? 1 : 0;
       if (table != null) {
         references.put(entry.getKey(), table);
@@ -113,10 +115,10 @@ final class PlanCompiler {
     return new PlannedRun(
         builder,
         lookups,
-        plan.outputs(),
+        plan,
         new ControlJudge(plan.controls(), referenceOf),
-        OutputPaths.of(plan),
-        !OutputPaths.of(plan).isEmpty() || !OutputPaths.places(plan).isEmpty(),
+        tables,
+        source,
         usesDraft());
   }
 
@@ -189,7 +191,7 @@ final class PlanCompiler {
     return new Links(plan.references(), references, expressions(), mistakes);
   }
 
-  private @Nullable Table open(TableSpec spec) {
+  private @Nullable Table open(String name, TableSpec spec) {
     for (Path file : spec.files()) {
       if (!inputs.contains(file) || !OutputPaths.readOnce(file)) {
         continue;
@@ -200,11 +202,14 @@ final class PlanCompiler {
       return null;
     }
     try {
-      spec.files().forEach(file -> inputs.addAll(Tables.matching(file)));
+      List<Path> files = new ArrayList<>();
+      spec.files().forEach(file -> files.addAll(Tables.matching(file)));
+      inputs.addAll(files);
       Table table =
           spec.database() == null
               ? Tables.files(spec.files(), spec.options())
               : spec.database().open(spec.options());
+      tables.opened(name, table, files);
       table.schema();
       return table;
     } catch (SettingException e) {

@@ -1,7 +1,9 @@
 package org.abletwine.plan;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -85,8 +87,10 @@ public final class PlanFile {
 
   private static @Nullable PlannedRun compile(
       Path file, Mistakes mistakes, Map<String, String> set) {
-    Node root = parse(file, mistakes);
-    if (root == null) {
+    byte[] bytes = read(file, mistakes);
+    String text = bytes == null ? null : text(file, bytes);
+    Node root = text == null ? null : parse(text, mistakes);
+    if (root == null || bytes == null || text == null) {
       return null;
     }
     PlanShape.check(root, mistakes);
@@ -102,12 +106,15 @@ public final class PlanFile {
       return null; // what uses them would be wrong too
     }
     Plan plan = reader.read(new PlanNode(root, "", mistakes, parameters));
-    PlannedRun run = plan == null ? null : PlanCompiler.compile(plan, file, mistakes);
-    return run == null ? null : run.with(parameters.values());
+    RunAccount.PlanText written =
+        new RunAccount.PlanText(String.valueOf(file.getFileName()), text, FileFacts.digest(bytes));
+    return plan == null
+        ? null
+        : PlanCompiler.compile(
+            plan, new PlannedRun.PlanSource(file, written, parameters.values()), mistakes);
   }
 
-  private static @Nullable Node parse(Path file, Mistakes mistakes) {
-    String text;
+  private static byte @Nullable [] read(Path file, Mistakes mistakes) {
     try {
       if (Files.isRegularFile(file) && Files.size(file) > PlanShape.MOST_BYTES) {
         mistakes.add(
@@ -119,11 +126,9 @@ public final class PlanFile {
                 + "; put lists of values into a table, such as one of corrections");
         return null;
       }
-      text = Files.readString(file);
+      return Files.readAllBytes(file);
     } catch (NoSuchFileException e) {
       throw new DataException("there is no plan file " + file + "; check the name", e);
-    } catch (CharacterCodingException e) {
-      throw new DataException(file + ": a plan file is UTF-8 text", e);
     } catch (IOException e) {
       throw new DataException(
           Files.isDirectory(file)
@@ -131,6 +136,17 @@ public final class PlanFile {
               : "cannot read " + file + ": " + e.getMessage(),
           e);
     }
+  }
+
+  private static String text(Path file, byte[] bytes) {
+    try {
+      return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+    } catch (CharacterCodingException e) {
+      throw new DataException(file + ": a plan file is UTF-8 text", e);
+    }
+  }
+
+  private static @Nullable Node parse(String text, Mistakes mistakes) {
     LoadSettings settings =
         LoadSettings.builder()
             .setUseMarks(true)

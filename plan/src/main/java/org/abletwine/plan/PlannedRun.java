@@ -2,17 +2,12 @@ package org.abletwine.plan;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.ExceptionSpec;
 import org.abletwine.plan.Plan.Outputs;
@@ -46,28 +41,53 @@ public final class PlannedRun {
 
   private final boolean writes;
   private final boolean usesDraft;
-  private Map<String, String> parameters = Map.of();
+  private final List<Plan.StepSpec> steps;
+  private final InputTables inputs;
+  private final PlanPaths paths;
+  private final RunAccount.PlanText text;
+  private final Map<String, String> parameters;
+  private boolean accounted;
 
   PlannedRun(
       Enrichment.Builder enrichment,
       Map<String, Lookup> lookups,
-      Outputs outputs,
+      Plan plan,
       ControlJudge controls,
-      List<Path> files,
-      boolean writes,
+      InputTables inputs,
+      PlanSource source,
       boolean usesDraft) {
-    this.writes = writes;
+    this.steps = plan.steps();
+    this.inputs = inputs;
+    this.paths = PlanPaths.of(source.file());
+    this.text = source.text();
+    this.parameters = source.parameters();
+    List<Path> files = OutputPaths.of(plan);
+    this.writes = !files.isEmpty() || !OutputPaths.places(plan).isEmpty();
     this.usesDraft = usesDraft;
     this.files = List.copyOf(files);
     this.controls = controls;
     this.enrichment = enrichment;
     this.lookups = lookups;
-    this.outputs = outputs;
+    this.outputs = plan.outputs();
   }
 
-  /** States the parameters that the plan was read with, for the record. */
-  PlannedRun with(Map<String, String> values) {
-    parameters = values;
+  /**
+   * A plan as it was read.
+   *
+   * @param file where it is
+   * @param text what it says
+   * @param parameters the values of its parameters, by name
+   */
+  record PlanSource(Path file, RunAccount.PlanText text, Map<String, String> parameters) {}
+
+  /**
+   * States that the whole account of the run is wanted, checksums of all files included, even if
+   * the plan writes no record.
+   *
+   * @return this run
+   */
+  public PlannedRun accounted() {
+    accounted = true;
     return this;
   }
 
@@ -85,7 +105,8 @@ public final class PlannedRun {
   /**
    * What a run wrote.
    *
-   * @param record the account of the run
+   * @param record the figures of the run
+   * @param account the whole account; null unless the plan writes it, or it was asked for
    * @param enriched where the rows went; null for nowhere
    * @param form how they are written down, in words
    * @param bytes their size
@@ -93,6 +114,7 @@ public final class PlannedRun {
    */
   public record Result(
       RunRecord record,
+      @Nullable RunAccount account,
       @Nullable Destination enriched,
       String form,
       long bytes,
@@ -112,62 +134,75 @@ public final class PlannedRun {
     if (!writes()) {
       throw new SettingException(WRITES_NOTHING);
     }
+    boolean accounts = accounted || outputs.record() != null;
+    Path target = outputs.corrections();
+    UnmatchedKeys unmatched = target != null || accounts ? new UnmatchedKeys() : null;
     CorrectionsDraft draft =
-        outputs.corrections() == null
+        target == null || unmatched == null
             ? null
-            : new CorrectionsDraft(outputs.corrections(), lookups, usesDraft, this::keysOf);
+            : new CorrectionsDraft(target, lookups, usesDraft, unmatched, this::keysOf);
     if (draft != null) {
       draft.check();
     }
-    List<String> others = new ArrayList<>();
+    WrittenOutputs written = new WrittenOutputs(paths);
     OutputGroup together = new OutputGroup();
-    Told told = new Told();
-    boolean tells = draft != null || outputs.exceptions() != null;
-    RunContext context = new RunContext(progress, tells ? told : Exceptions.NONE, together);
+    Told told = new Told(unmatched);
+    boolean tells = unmatched != null || outputs.exceptions() != null;
+    RunContext context =
+        new RunContext(inputs.noting(progress), tells ? told : Exceptions.NONE, together);
     try (together;
         BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
       ExceptionList exceptions = exceptions(context);
       told.file = exceptions;
-      told.draft = draft;
-      List<Output> ofExceptions = exceptions == null ? List.of() : List.of(exceptions.output());
-      together.add(ofExceptions);
+      together.add(exceptions == null ? List.of() : List.of(exceptions.output()));
       OutputFile recordFile = outputs.record() == null ? null : new OutputFile(outputs.record());
       List<Output> ofRecord = recordFile == null ? List.of() : List.of(recordFile);
       RunRecord figures;
+      RunAccount account = null;
       try {
         figures = enrichment.build().writeTo(sink, context);
         figures = figures.with(parameters, controls.judge(figures));
+        if (enriched != null) {
+          written.add("enriched", enriched, figures.rowsOut(), null);
+        }
         ExceptionSpec wanted = outputs.exceptions();
         if (exceptions != null && wanted != null) {
           exceptions.finish();
-          others.add(wanted.place() + "  (" + exceptions.told() + ")");
+          written.add("exceptions", wanted.place(), exceptions.rows(), exceptions.told());
         }
-        if (draft != null) {
-          together.add(List.of(draft(draft, others)));
+        if (draft != null && target != null) {
+          together.add(List.of(draft(draft, target, written)));
         }
-        if (recordFile != null) {
-          byte[] json = (RunJson.text(figures) + "\n").getBytes(StandardCharsets.UTF_8);
+        written.rollups(figures, outputs);
+        written.apart(figures, lookups, steps);
+        if (accounts && unmatched != null) {
+          account = account(figures, written, unmatched, together.complete());
+        }
+        if (recordFile != null && account != null) {
+          byte[] json = (RunJson.text(account) + "\n").getBytes(StandardCharsets.UTF_8);
           recordFile.write(json, json.length);
-          others.add(outputs.record() + "  (the run record)");
+          written.tell(outputs.record(), "the run record");
         }
         together.add(ofRecord); // the last to be moved: where it is, all is
         together.commit();
       } finally {
         ofRecord.forEach(Output::close);
       }
-      for (RollupFigures rollup : figures.of(RollupFigures.class)) {
-        if (!rollup.file().isEmpty()) {
-          others.add(rollup.file() + "  (" + told(rollup) + ")");
-        }
-      }
-      setApart(figures, others);
-      for (StepFigures.Kept keep : figures.of(StepFigures.Kept.class)) {
-        if (!keep.file().isEmpty()) {
-          others.add(keep.file() + "  (" + keep.leftOut() + " rows left out by keep)");
-        }
-      }
-      return new Result(figures, enriched, sink.form(), sink.bytesWritten(), others);
+      return new Result(
+          figures, account, enriched, sink.form(), sink.bytesWritten(), written.told());
     }
+  }
+
+  private RunAccount account(
+      RunRecord figures, WrittenOutputs written, UnmatchedKeys unmatched, Map<Path, Path> beside) {
+    String version = PlannedRun.class.getPackage().getImplementationVersion();
+    return new RunAccount(
+        figures,
+        version == null ? "unpackaged" : version,
+        text,
+        inputs.account(paths),
+        written.account(beside),
+        unmatched.told());
   }
 
   private @Nullable ExceptionList exceptions(RunContext context) {
@@ -186,61 +221,21 @@ public final class PlannedRun {
     return keysOf.computeIfAbsent(lookup.name(), name -> new ReferenceKeys(lookup));
   }
 
-  private static String told(RollupFigures rollup) {
-    if (rollup.by().isEmpty()) {
-      return "totals of all rows";
-    }
-    long groups = rollup.groups().size();
-    return "totals by "
-        + String.join(", ", rollup.by())
-        + ", "
-        + groups
-        + (groups == rollup.allGroups() ? "" : " of " + rollup.allGroups())
-        + " groups";
-  }
-
-  private void setApart(RunRecord figures, List<String> others) {
-    for (LookupFigures lookup : figures.lookups()) {
-      Map<String, List<String>> labels = new LinkedHashMap<>();
-      Lookup step = lookups.get(lookup.name());
-      if (step != null) {
-        step.treatments()
-            .forEach(
-                (outcome, treatment) -> {
-                  if (treatment.apart() != null) {
-                    labels
-                        .computeIfAbsent(treatment.apart().toString(), place -> new ArrayList<>())
-                        .add(outcome.label());
-                  }
-                });
-      }
-      labels.forEach(
-          (place, outcomes) ->
-              others.add(
-                  place
-                      + "  (the rows of lookup "
-                      + lookup.name()
-                      + " that are "
-                      + String.join(" or ", outcomes)
-                      + ")"));
-    }
-  }
-
-  private Output draft(CorrectionsDraft draft, List<String> others) {
-    CorrectionsDraft.Written written = draft.write();
-    others.add(
-        outputs.corrections()
-            + "  ("
-            + written.proposed()
-            + (written.proposed() == 1 ? " unmatched key, " : " unmatched keys, ")
-            + written.clear()
+  private Output draft(CorrectionsDraft draft, Path target, WrittenOutputs written) {
+    CorrectionsDraft.Written drafted = draft.write();
+    written.add(
+        "corrections draft",
+        target,
+        drafted.proposed() + drafted.kept(),
+        drafted.proposed()
+            + (drafted.proposed() == 1 ? " unmatched key, " : " unmatched keys, ")
+            + drafted.clear()
             + " with a clear correction"
-            + (written.kept() == 0
+            + (drafted.kept() == 0
                 ? ""
-                : ", " + written.kept() + (written.kept() == 1 ? " line kept" : " lines kept"))
-            + (written.doubtful().isEmpty() ? "" : "; " + written.doubtful())
-            + ")");
-    return written.rows();
+                : ", " + drafted.kept() + (drafted.kept() == 1 ? " line kept" : " lines kept"))
+            + (drafted.doubtful().isEmpty() ? "" : "; " + drafted.doubtful()));
+    return drafted.rows();
   }
 
   /** Returns where the draft of corrections goes; null when the plan writes none. */
@@ -260,16 +255,20 @@ public final class PlannedRun {
 
   /** Passes on what needs attention to those who gather it. */
   private static final class Told implements Exceptions {
+    private final @Nullable UnmatchedKeys unmatched;
     private @Nullable ExceptionList file;
-    private @Nullable CorrectionsDraft draft;
+
+    Told(@Nullable UnmatchedKeys unmatched) {
+      this.unmatched = unmatched;
+    }
 
     @Override
     public void found(Found found) {
       if (file != null) {
         file.found(found);
       }
-      if (draft != null) {
-        draft.found(found);
+      if (unmatched != null) {
+        unmatched.found(found);
       }
     }
   }

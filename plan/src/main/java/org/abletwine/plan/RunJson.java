@@ -28,6 +28,14 @@ public final class RunJson {
   }
 
   /**
+   * @param account the whole account of a run
+   * @return JSON, indented
+   */
+  public static String text(RunAccount account) {
+    return text(AccountJson.tree(account, tree(account.figures())));
+  }
+
+  /**
    * @param mistakes what is wrong with a plan
    * @return JSON, indented
    */
@@ -193,6 +201,14 @@ public final class RunJson {
     node.put("unreadable_left_out", lookup.reference().unreadable());
     node.put("collisions", lookup.reference().collisions());
     lookup.reference().collisionExamples().forEach(node.putArray("collision_examples")::add);
+    ArrayNode several = node.putArray("several_rows");
+    for (LookupFigures.SeveralRows one : lookup.reference().several()) {
+      several
+          .addObject()
+          .put("key", one.key())
+          .put("rows", one.rows())
+          .put("conflicting", one.conflicting());
+    }
     shares(node.putArray("matched_by"), "step", lookup.matchedBy());
     shares(node.putArray("blank_parts"), "part", lookup.blankParts());
     lookup.constants().forEach(node.putArray("constant_attributes")::add);

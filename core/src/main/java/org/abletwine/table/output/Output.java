@@ -32,4 +32,12 @@ public interface Output extends AutoCloseable {
   default @Nullable Path target() {
     return null;
   }
+
+  /**
+   * Returns the file that holds what is written until it is moved to {@link #target}; null when
+   * there is none. Once the output is complete, that file is what the target becomes.
+   */
+  default @Nullable Path beside() {
+    return null;
+  }
 }

@@ -105,6 +105,11 @@ public final class OutputFile implements Output {
     return named;
   }
 
+  @Override
+  public @Nullable Path beside() {
+    return part == null ? null : part.path();
+  }
+
   /**
    * Writes bytes.
    *

@@ -9,7 +9,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.abletwine.table.DataException;
 
@@ -36,13 +38,34 @@ public final class OutputGroup implements AutoCloseable {
   }
 
   /**
+   * Completes all outputs, so that only their moves are left.
+   *
+   * @return for each target, absolute, the file that holds what will be there
+   * @throws DataException when one cannot be completed
+   */
+  public Map<Path, Path> complete() {
+    Map<Path, Path> files = new LinkedHashMap<>();
+    for (Output output : outputs) {
+      output.complete();
+    }
+    for (Output output : outputs) {
+      Path target = output.target();
+      Path beside = output.beside();
+      if (target != null && beside != null) {
+        files.put(target.toAbsolutePath().normalize(), beside);
+      }
+    }
+    return files;
+  }
+
+  /**
    * Completes all outputs and moves them into place.
    *
    * @throws DataException when one cannot be completed, and then none is moved; or when a move
    *     fails, and then those before it are in place
    */
   public void commit() {
-    outputs.forEach(Output::complete);
+    complete();
     List<Path> targets = new ArrayList<>();
     for (Output output : outputs) {
       Path target = output.target();

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import org.abletwine.table.output.Output;
 import org.abletwine.table.output.OutputFile;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes rows of text one by one to a comma-separated file: beside its target, and moved into place
@@ -72,6 +73,11 @@ public final class CsvRows implements Output {
   @Override
   public Path target() {
     return file.target();
+  }
+
+  @Override
+  public @Nullable Path beside() {
+    return file.beside();
   }
 
   @Override

@@ -151,6 +151,11 @@ final class CsvSink implements BatchSink {
   }
 
   @Override
+  public @Nullable Path beside() {
+    return file == null ? null : file.beside();
+  }
+
+  @Override
   public void commit() {
     if (file != null) {
       file.commit();

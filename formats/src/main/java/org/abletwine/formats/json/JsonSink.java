@@ -124,6 +124,11 @@ final class JsonSink implements BatchSink {
   }
 
   @Override
+  public @Nullable Path beside() {
+    return file == null ? null : file.beside();
+  }
+
+  @Override
   public String form() {
     long numbers =
         IntStream.range(0, types.size())

@@ -160,4 +160,9 @@ public final class PackedFile implements Output {
   public @Nullable Path target() {
     return file == null ? null : file.target();
   }
+
+  @Override
+  public @Nullable Path beside() {
+    return file == null ? null : file.beside();
+  }
 }

@@ -81,6 +81,10 @@ final class BookFile {
     return target;
   }
 
+  synchronized @Nullable Path beside() {
+    return file == null ? null : file.beside();
+  }
+
   synchronized boolean first(SheetPart sheet) {
     return !sheets.isEmpty() && sheets.get(0) == sheet;
   }

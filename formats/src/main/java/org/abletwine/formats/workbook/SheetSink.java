@@ -140,6 +140,11 @@ final class SheetSink implements BatchSink {
   }
 
   @Override
+  public @Nullable Path beside() {
+    return book.beside();
+  }
+
+  @Override
   public String form() {
     long as =
         types.stream()
