@@ -4,6 +4,8 @@ module org.abletwine.plan {
   requires org.abletwine.formats;
   requires transitive com.fasterxml.jackson.databind;
   requires org.snakeyaml.engine;
+  requires org.apache.commons.text;
 
   exports org.abletwine.plan;
+  exports org.abletwine.plan.drift;
 }

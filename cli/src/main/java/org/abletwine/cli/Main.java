@@ -45,7 +45,8 @@ public final class Main implements Runnable {
           DuplicatesCommand.class,
           OverlapCommand.class,
           FindCommand.class,
-          TraceCommand.class);
+          TraceCommand.class,
+          DriftCommand.class);
   private static final int DATA = 1;
   private static final int USAGE = 2;
 

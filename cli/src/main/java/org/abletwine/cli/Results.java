@@ -61,6 +61,13 @@ final class Results {
     out.flush();
   }
 
+  /** Prints lines where the figures go. */
+  static void lines(List<String> lines, @Nullable Destination output) {
+    PrintStream out = isStandardOutput(output) ? System.err : System.out;
+    lines.forEach(out::println);
+    out.flush();
+  }
+
   private static boolean isStandardOutput(@Nullable Destination output) {
     return output != null && output.toString().equals("-");
   }

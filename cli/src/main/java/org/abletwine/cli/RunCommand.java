@@ -8,6 +8,7 @@ import org.abletwine.lookup.Outcome;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
+import org.abletwine.plan.drift.Drift;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -52,6 +53,12 @@ final class RunCommand implements Callable<Integer> {
 
   @Mixin private FiguresOptions figures;
 
+  @Option(
+      names = "--since",
+      paramLabel = "RECORD",
+      description = "Tell what changed since the run whose record this is.")
+  private Path since;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -66,7 +73,8 @@ final class RunCommand implements Callable<Integer> {
       return 0;
     }
     run.interrupted().ifPresent(Say::note);
-    if (json) {
+    Drift.Since before = since == null ? null : Drift.since(since);
+    if (json || before != null) {
       run.accounted();
     }
     PlannedRun.Result result = run.run(TerminalProgress.create());
@@ -81,6 +89,9 @@ final class RunCommand implements Callable<Integer> {
         result.bytes(),
         result.others(),
         new Results.Telling(figures.detail(), closer(plan, run.corrections()), false));
+    if (before != null && result.account() != null && figures.detail() != Detail.QUIET) {
+      Results.lines(DriftLines.part(before.to(result.account()), Ink.colour()), result.enriched());
+    }
     return status(result.record());
   }
 

@@ -1,6 +1,7 @@
 package org.abletwine.plan;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
@@ -32,7 +33,16 @@ public final class RunJson {
    * @return JSON, indented
    */
   public static String text(RunAccount account) {
-    return text(AccountJson.tree(account, tree(account.figures())));
+    return text(of(account));
+  }
+
+  /**
+   * The tree that {@link #text(RunAccount)} writes.
+   *
+   * @param account the whole account of a run
+   */
+  public static JsonNode of(RunAccount account) {
+    return AccountJson.tree(account, tree(account.figures()));
   }
 
   /**
@@ -45,7 +55,7 @@ public final class RunJson {
     return text(root);
   }
 
-  private static String text(ObjectNode tree) {
+  private static String text(JsonNode tree) {
     try {
       return MAPPER.writeValueAsString(tree);
     } catch (JsonProcessingException e) {
@@ -63,6 +73,7 @@ public final class RunJson {
     root.put("rows_in", run.rowsIn());
     root.put("rows_out", run.rowsOut());
     root.put("bytes_in", run.bytesIn());
+    root.put("measure", run.measure());
     run.columns().forEach(root.putArray("columns")::add);
     ArrayNode corrections = root.putArray("corrections");
     run.corrections().forEach(correction -> corrections.add(tree(correction)));
@@ -127,6 +138,7 @@ public final class RunJson {
       node.put("column", one.column());
       node.put("when", one.when());
       node.put("total", one.total());
+      node.put("rows", one.rows());
       node.put("nulls", one.nulls());
       node.put("not_numbers", one.notNumbers());
     }
