@@ -8,4 +8,5 @@ module org.abletwine.plan {
 
   exports org.abletwine.plan;
   exports org.abletwine.plan.drift;
+  exports org.abletwine.plan.tell;
 }

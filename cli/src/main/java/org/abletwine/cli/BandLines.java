@@ -6,6 +6,7 @@ import java.util.List;
 import org.abletwine.match.BandReport;
 import org.abletwine.match.BandReport.Finding;
 import org.abletwine.match.BandReport.Kind;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Table;
 
 /** What was found about bands, on a terminal. */
@@ -22,11 +23,11 @@ final class BandLines {
             + ends
             + (key == null ? "" : " by " + key)
             + ": "
-            + RunSummary.rows(report.rows())
-            + (key == null ? "" : ", " + RunSummary.keys(report.partitions()))
+            + Words.rows(report.rows())
+            + (key == null ? "" : ", " + Words.keys(report.partitions()))
             + (report.blankRows() == 0
                 ? ""
-                : ", " + RunSummary.rows(report.blankRows()) + " that can never be found"));
+                : ", " + Words.rows(report.blankRows()) + " that can never be found"));
     long wrong = report.findings().size() - report.count(Kind.OPEN);
     System.out.println(
         "  "

@@ -9,6 +9,8 @@ import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Outcome;
+import org.abletwine.plan.tell.Closer;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -60,13 +62,10 @@ final class BriefSummary {
                 + (run.title().equals(run.transactions()) ? "" : "  " + run.transactions())
                 + ": "
                 + (same
-                    ? RunSummary.rows(run.rowsIn()) + " in and out"
-                    : RunSummary.rows(run.rowsIn())
-                        + " in, "
-                        + RunSummary.count(run.rowsOut())
-                        + " out")
+                    ? Words.rows(run.rowsIn()) + " in and out"
+                    : Words.rows(run.rowsIn()) + " in, " + Words.count(run.rowsOut()) + " out")
                 + ", "
-                + RunSummary.seconds(run.elapsed().toMillis())));
+                + Words.seconds(run.elapsed().toMillis())));
   }
 
   private void controls() {
@@ -95,8 +94,8 @@ final class BriefSummary {
       table
           .cell("FAILS", Ink.BAD)
           .cell(one.what())
-          .cell(Figures.grouped(one.figure()))
-          .cell("expected " + Figures.grouped(one.limit()), Ink.DIM)
+          .cell(Words.grouped(one.figure()))
+          .cell("expected " + Words.grouped(one.limit()), Ink.DIM)
           .end();
     }
     lines.addAll(table.render(colour));
@@ -152,8 +151,8 @@ final class BriefSummary {
 
   private static void outcome(TextTable table, boolean shown, long part, long whole, Ink ink) {
     if (shown) {
-      String share = RunSummary.percent(part, whole).replace(" %", "");
-      table.cell(part == 0 ? "" : RunSummary.count(part), ink).cell(part == 0 ? "" : share, ink);
+      String share = Words.percent(part, whole).replace(" %", "");
+      table.cell(part == 0 ? "" : Words.count(part), ink).cell(part == 0 ? "" : share, ink);
     }
   }
 

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.PlanSentence;
 import org.abletwine.plan.RunJson;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -18,7 +19,10 @@ import picocli.CommandLine.Parameters;
         "Reads a plan and the headers of its tables and reports every mistake at once;"
             + " runs nothing.",
     footerHeading = "%nExample%n",
-    footer = "  able-twine check harvest.plan.yaml")
+    footer = {
+      "  able-twine check harvest.plan.yaml",
+      "  able-twine check harvest.plan.yaml --words"
+    })
 final class CheckCommand implements Callable<Integer> {
   private static final int USAGE = 2;
 
@@ -27,14 +31,24 @@ final class CheckCommand implements Callable<Integer> {
 
   @Mixin private PlanOptions options;
 
+  @Option(
+      names = "--words",
+      description = "Tell what the plan does in plain sentences, once nothing is wrong with it.")
+  private boolean words;
+
   @Option(names = "--json", description = "Print the mistakes as JSON.")
   private boolean json;
 
   @Override
   public Integer call() {
     List<String> mistakes = PlanFile.check(plan, options.values());
-    if (json) {
+    if (json && words && mistakes.isEmpty()) {
+      System.out.println(
+          Streams.json(RunJson.words(PlanFile.load(plan, options.values()).words(null))));
+    } else if (json) {
       System.out.println(Streams.json(RunJson.mistakes(mistakes)));
+    } else if (mistakes.isEmpty() && words) {
+      words();
     } else if (mistakes.isEmpty()) {
       System.out.println(plan.getFileName() + ": no mistakes found; nothing was run");
     } else {
@@ -43,5 +57,13 @@ final class CheckCommand implements Callable<Integer> {
       Say.note(count + (count == 1 ? " mistake" : " mistakes") + " in " + plan.getFileName());
     }
     return mistakes.isEmpty() ? 0 : USAGE;
+  }
+
+  private void words() {
+    TextTable table = new TextTable("ll");
+    for (PlanSentence sentence : PlanFile.load(plan, options.values()).words(null)) {
+      table.cell(sentence.about(), Ink.BOLD).cell(sentence.text()).end();
+    }
+    table.render(Ink.colour()).forEach(System.out::println);
   }
 }

@@ -3,6 +3,7 @@ package org.abletwine.cli;
 import java.util.List;
 import org.abletwine.figures.Control;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.plan.tell.Words;
 
 /** What the plan expects, with figure and limit. */
 final class ControlLines {
@@ -25,8 +26,8 @@ final class ControlLines {
       table
           .cell(one.holds() ? "holds" : "FAILS", one.holds() ? Ink.GOOD : Ink.BAD)
           .cell(one.what())
-          .cell(Figures.grouped(one.figure()))
-          .cell("expected " + Figures.grouped(one.limit()), Ink.DIM)
+          .cell(Words.grouped(one.figure()))
+          .cell("expected " + Words.grouped(one.limit()), Ink.DIM)
           .end();
     }
     lines.addAll(table.render(colour));

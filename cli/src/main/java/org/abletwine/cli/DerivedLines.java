@@ -7,6 +7,7 @@ import java.util.regex.Pattern;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
+import org.abletwine.plan.tell.Words;
 import org.jspecify.annotations.Nullable;
 
 /** What was made of the fetched columns: coalesced, computed, kept and rolled up. */
@@ -29,13 +30,13 @@ final class DerivedLines {
           "  rows with "
               + keep.condition()
               + ": "
-              + RunSummary.count(keep.rows() - keep.leftOut())
+              + Words.count(keep.rows() - keep.leftOut())
               + " kept, "
-              + RunSummary.rows(keep.leftOut())
+              + Words.rows(keep.leftOut())
               + " left out"
               + (keep.unknown() == 0
                   ? ""
-                  : ", " + RunSummary.count(keep.unknown()) + " of them because of a null"));
+                  : ", " + Words.count(keep.unknown()) + " of them because of a null"));
     }
     for (RollupFigures rollup : run.of(RollupFigures.class)) {
       rollup(rollup, colour, lines);
@@ -53,17 +54,17 @@ final class DerivedLines {
     TextTable table = new TextTable("lrl");
     for (StepFigures.Coalesced one : coalesced) {
       List<String> parts = new ArrayList<>();
-      one.taken().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
+      one.taken().forEach(s -> parts.add(Words.count(s.rows()) + " " + s.name()));
       if (one.filled() > 0) {
-        parts.add(RunSummary.count(one.filled()) + " filled");
+        parts.add(Words.count(one.filled()) + " filled");
       }
       line(table, one.column(), one.nulls(), String.join(" + ", parts));
     }
     for (StepFigures.Computed one : computed) {
       List<String> parts = new ArrayList<>();
-      one.reasons().forEach(s -> parts.add(RunSummary.count(s.rows()) + " " + s.name()));
+      one.reasons().forEach(s -> parts.add(Words.count(s.rows()) + " " + s.name()));
       if (one.errors() > 0) {
-        parts.add(RunSummary.count(one.errors()) + " errors, such as " + one.errorExample());
+        parts.add(Words.count(one.errors()) + " errors, such as " + one.errorExample());
       }
       line(table, one.column(), one.nulls(), String.join(" + ", parts));
     }
@@ -73,7 +74,7 @@ final class DerivedLines {
   private static void line(TextTable table, String column, long nulls, String detail) {
     table
         .cell(column, Ink.BOLD)
-        .cell(RunSummary.count(nulls) + " null", nulls == 0 ? Ink.DIM : Ink.WARN)
+        .cell(Words.count(nulls) + " null", nulls == 0 ? Ink.DIM : Ink.WARN)
         .cell(detail)
         .end();
   }
@@ -96,17 +97,17 @@ final class DerivedLines {
   /** What a rollup is of, and how many of its groups are told. */
   static String heading(RollupFigures rollup, long told, boolean colour) {
     boolean some = told < rollup.allGroups();
-    String of = " of " + RunSummary.count(rollup.allGroups()) + " groups";
+    String of = " of " + Words.count(rollup.allGroups()) + " groups";
     String which = "";
     if (!rollup.order().isEmpty()) {
       which =
           ", ordered by "
               + String.join(", ", rollup.order())
-              + (some ? ": the first " + RunSummary.count(told) + of : "");
+              + (some ? ": the first " + Words.count(told) + of : "");
     } else if (told < rollup.groups().size()) {
-      which = ": the " + RunSummary.count(told) + " largest" + of;
+      which = ": the " + Words.count(told) + " largest" + of;
     } else if (some) {
-      which = ": " + RunSummary.count(told) + of + ", as having says";
+      which = ": " + Words.count(told) + of + ", as having says";
     }
     return Ink.BOLD.on("Totals", colour)
         + (rollup.by().isEmpty() ? " of all rows" : " by " + String.join(", ", rollup.by()))
@@ -150,6 +151,6 @@ final class DerivedLines {
 
   /** A total; the least and greatest of text, dates and codes stay as they are. */
   private static String number(String value) {
-    return NUMBER.matcher(value).matches() ? Figures.number(new BigDecimal(value)) : value;
+    return NUMBER.matcher(value).matches() ? Words.number(new BigDecimal(value)) : value;
   }
 }

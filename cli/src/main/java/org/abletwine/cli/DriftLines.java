@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.plan.drift.Change;
 import org.abletwine.plan.drift.Drift;
+import org.abletwine.plan.tell.Words;
 
 /** What changed between two runs, as lines. */
 final class DriftLines {
@@ -109,7 +110,7 @@ final class DriftLines {
   }
 
   private static String rows(long rows) {
-    return rows < 0 ? "" : RunSummary.count(rows);
+    return rows < 0 ? "" : Words.count(rows);
   }
 
   private static String state(Drift.Table table) {
@@ -163,8 +164,8 @@ final class DriftLines {
       table
           .cell(one.area(), Ink.BOLD)
           .cell(one.what())
-          .cell(Figures.grouped(one.before()))
-          .cell(Figures.grouped(one.after()))
+          .cell(Words.grouped(one.before()))
+          .cell(Words.grouped(one.after()))
           .cell(told(one), one.beyond().isEmpty() ? Ink.PLAIN : Ink.BAD)
           .end();
     }
@@ -172,7 +173,7 @@ final class DriftLines {
   }
 
   private static String told(Change change) {
-    StringBuilder told = new StringBuilder(Figures.grouped(change.change()));
+    StringBuilder told = new StringBuilder(Words.grouped(change.change()));
     if (!change.examples().isEmpty()) {
       List<String> some =
           change.examples().subList(0, Math.min(MOST_EXAMPLES, change.examples().size()));

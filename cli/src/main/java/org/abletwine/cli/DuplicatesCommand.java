@@ -14,6 +14,7 @@ import org.abletwine.lookup.Duplicates;
 import org.abletwine.match.BandReport;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.OutputPaths;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
@@ -192,7 +193,7 @@ final class DuplicatesCommand implements Callable<Integer> {
       BitSet rows = audit.duplicateRows();
       try (TableSink sink = Tables.sink(out)) {
         long count = RowCopy.copy(table, rows::get, sink);
-        System.err.println("Wrote " + RunSummary.rows(count) + " to " + out);
+        System.err.println("Wrote " + Words.rows(count) + " to " + out);
       }
     }
     if (without != null) {
@@ -201,11 +202,11 @@ final class DuplicatesCommand implements Callable<Integer> {
         long count = RowCopy.copy(table, row -> !leftOut.get(row), sink);
         System.err.println(
             "Wrote "
-                + RunSummary.rows(count)
+                + Words.rows(count)
                 + " to "
                 + without
                 + ", "
-                + RunSummary.rows(leftOut.cardinality())
+                + Words.rows(leftOut.cardinality())
                 + " left out ("
                 + policy
                 + ")");
@@ -216,7 +217,7 @@ final class DuplicatesCommand implements Callable<Integer> {
                     Tables.file(without, reading.options().withSheet(null)), columns, steps)
                 .report(0)
                 .duplicateKeys();
-        System.err.println("Read again: " + RunSummary.keys(left) + " on several rows");
+        System.err.println("Read again: " + Words.keys(left) + " on several rows");
       }
     }
   }
@@ -228,11 +229,11 @@ final class DuplicatesCommand implements Callable<Integer> {
             + "  key "
             + key
             + ": "
-            + RunSummary.rows(report.rows())
+            + Words.rows(report.rows())
             + ", "
-            + RunSummary.keys(report.keys())
+            + Words.keys(report.keys())
             + (report.blankRows() > 0
-                ? ", " + RunSummary.rows(report.blankRows()) + " with a blank key"
+                ? ", " + Words.rows(report.blankRows()) + " with a blank key"
                 : ""));
     if (report.duplicateKeys() == 0) {
       System.out.println("  " + Ink.GOOD.on("every key stands on one row", colour));
@@ -241,9 +242,9 @@ final class DuplicatesCommand implements Callable<Integer> {
     long conflicting = report.duplicateKeys() - report.identicalKeys();
     System.out.println(
         "  "
-            + Ink.WARN.on(RunSummary.keys(report.duplicateKeys()) + " on several rows", colour)
+            + Ink.WARN.on(Words.keys(report.duplicateKeys()) + " on several rows", colour)
             + " ("
-            + RunSummary.rows(report.duplicateRows())
+            + Words.rows(report.duplicateRows())
             + "): "
             + report.identicalKeys()
             + " with rows alike, "

@@ -16,6 +16,7 @@ import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.Several;
 import org.abletwine.lookup.Treatment;
 import org.abletwine.plan.OutputPaths;
+import org.abletwine.plan.tell.Closer;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.table.Destination;

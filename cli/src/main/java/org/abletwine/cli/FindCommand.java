@@ -14,6 +14,7 @@ import org.abletwine.audit.TableProfile;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.plan.AuditJson;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -166,7 +167,7 @@ final class FindCommand implements Callable<Integer> {
             + "  "
             + String.join(", ", wanted)
             + ": "
-            + (found.rows() == 0 ? "no row" : RunSummary.rows(found.rows())));
+            + (found.rows() == 0 ? "no row" : Words.rows(found.rows())));
     if (found.rows() == 0) {
       nothing(found, colour);
       if (normalise == null && !given.isEmpty()) {
@@ -279,7 +280,7 @@ final class FindCommand implements Callable<Integer> {
               for (Choice choice : choices.subList(0, Math.min(MOST_CHOICES, choices.size()))) {
                 lines
                     .cell("  " + Trace.shown(choice.value()))
-                    .cell(RunSummary.rows(choice.rows()), Ink.DIM)
+                    .cell(Words.rows(choice.rows()), Ink.DIM)
                     .end();
               }
               lines.render(colour).forEach(System.out::println);

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.audit.RecordFinder;
 import org.abletwine.audit.RecordFinder.Choice;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
 import org.jline.reader.EndOfFileException;
 import org.jline.reader.LineReader;
@@ -58,7 +59,7 @@ final class FindDialogue {
           .writer()
           .println(
               "  "
-                  + RunSummary.count(values.size())
+                  + Words.count(values.size())
                   + " values, such as "
                   + Streams.shown(
                       String.join(", ", values.subList(0, Math.min(OFFERED, values.size())))));

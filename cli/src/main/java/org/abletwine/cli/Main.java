@@ -5,6 +5,7 @@ import java.io.StringWriter;
 import java.nio.file.Path;
 import java.util.List;
 import org.abletwine.formats.database.DatabaseFormat;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReaderGoneException;
 import org.abletwine.table.SettingException;
@@ -140,7 +141,7 @@ public final class Main implements Runnable {
     if (error instanceof OutOfMemoryError) {
       Say.error(
           "not enough memory: this run may take "
-              + RunSummary.bytes(Runtime.getRuntime().maxMemory())
+              + Words.bytes(Runtime.getRuntime().maxMemory())
               + "; give it more with ABLE_TWINE_JAVA_OPTIONS=-Xmx8g, bring fewer columns, or leave"
               + " out rows of the reference with where:");
       return DATA;

@@ -5,6 +5,7 @@ import java.util.List;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Outcome;
+import org.abletwine.plan.tell.Words;
 
 /** The measure's total for each outcome of each lookup. */
 final class MeasureTable {
@@ -34,7 +35,7 @@ final class MeasureTable {
       for (int outcome = 0; outcome < Math.min(told, lookup.measures().size()); outcome++) {
         BigDecimal total = lookup.measures().get(outcome);
         Ink ink = total.signum() == 0 ? Ink.DIM : outcome == 0 ? Ink.GOOD : Ink.WARN;
-        table.cell(Figures.number(total), ink);
+        table.cell(Words.number(total), ink);
       }
       table.end();
     }

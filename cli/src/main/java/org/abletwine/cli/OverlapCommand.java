@@ -10,6 +10,7 @@ import org.abletwine.audit.OverlapReport;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.plan.AuditJson;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
@@ -122,13 +123,13 @@ final class OverlapCommand implements Callable<Integer> {
         "still unmatched",
         report.rows() - report.blankRows() - report.bestMatchedRows(),
         report.rows(),
-        RunSummary.keys(report.unmatchedKeys()));
+        Words.keys(report.unmatchedKeys()));
     line(
         cover,
         "reference keys never used",
         report.referenceKeys() - report.usedReferenceKeys(),
         report.referenceKeys(),
-        "of " + RunSummary.keys(report.referenceKeys()) + " in " + theirs.name());
+        "of " + Words.keys(report.referenceKeys()) + " in " + theirs.name());
     cover.render(colour).forEach(System.out::println);
     System.out.println();
     System.out.println(
@@ -144,19 +145,16 @@ final class OverlapCommand implements Callable<Integer> {
       String inTurn =
           report.best().stream()
               .filter(b -> b.step().equals(gain.step()))
-              .map(b -> "+" + RunSummary.count(b.rows()))
+              .map(b -> "+" + Words.count(b.rows()))
               .findFirst()
               .orElse("");
-      steps
-          .cell(gain.step())
-          .cell("+" + RunSummary.count(gain.rows()), Ink.GOOD)
-          .cell(inTurn, Ink.GOOD);
+      steps.cell(gain.step()).cell("+" + Words.count(gain.rows()), Ink.GOOD).cell(inTurn, Ink.GOOD);
       steps.cell(price(gain), Ink.WARN);
       steps.end();
     }
     for (OverlapReport.Gain gain : report.best()) {
       if (report.alone().stream().noneMatch(one -> one.step().equals(gain.step()))) {
-        steps.cell(gain.step()).cell("").cell("+" + RunSummary.count(gain.rows()), Ink.GOOD);
+        steps.cell(gain.step()).cell("").cell("+" + Words.count(gain.rows()), Ink.GOOD);
         steps.cell("").end();
       }
     }
@@ -178,7 +176,7 @@ final class OverlapCommand implements Callable<Integer> {
         gain.collisions() == 0
             ? ""
             : "makes "
-                + RunSummary.count(gain.collisions())
+                + Words.count(gain.collisions())
                 + (gain.collisions() == 1 ? " reference key" : " reference keys")
                 + " equal to others";
     return gain.lossy()
@@ -187,7 +185,7 @@ final class OverlapCommand implements Callable<Integer> {
   }
 
   private static void line(TextTable table, String what, long count, long whole, String note) {
-    table.cell(what).cell(RunSummary.count(count), Ink.BOLD).cell(RunSummary.percent(count, whole));
+    table.cell(what).cell(Words.count(count), Ink.BOLD).cell(Words.percent(count, whole));
     table.cell(note, Ink.DIM).end();
   }
 
@@ -221,7 +219,7 @@ final class OverlapCommand implements Callable<Integer> {
             + ", and the reference keys most like them"
             + (report.notMeasured() == 0
                 ? ""
-                : " (" + RunSummary.rows(report.notMeasured()) + " hold no number)"));
+                : " (" + Words.rows(report.notMeasured()) + " hold no number)"));
     TextTable table = new TextTable(measure == null ? "lrrl" : "lrrrl");
     table.cell("key", Ink.DIM).cell("rows", Ink.DIM);
     if (measure != null) {
@@ -229,12 +227,12 @@ final class OverlapCommand implements Callable<Integer> {
     }
     table.cell("first row", Ink.DIM).cell("near misses", Ink.DIM).end();
     for (OverlapReport.Unmatched unmatched : report.unmatched()) {
-      table.cell(unmatched.key()).cell(RunSummary.count(unmatched.rows()));
+      table.cell(unmatched.key()).cell(Words.count(unmatched.rows()));
       BigDecimal total = unmatched.measure();
       if (measure != null) {
-        table.cell(total == null ? "" : Figures.number(total));
+        table.cell(total == null ? "" : Words.number(total));
       }
-      table.cell(RunSummary.count(unmatched.firstRow()), Ink.DIM);
+      table.cell(Words.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()
               ? "none"
@@ -247,7 +245,7 @@ final class OverlapCommand implements Callable<Integer> {
     table.render(colour).forEach(System.out::println);
     long more = report.unmatchedKeys() - report.unmatched().size();
     if (more > 0) {
-      System.out.println("  and " + RunSummary.keys(more) + " more; --show N shows more");
+      System.out.println("  and " + Words.keys(more) + " more; --show N shows more");
     }
   }
 }

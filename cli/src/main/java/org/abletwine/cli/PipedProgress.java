@@ -1,6 +1,7 @@
 package org.abletwine.cli;
 
 import java.util.function.LongSupplier;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Table;
 
@@ -33,10 +34,10 @@ final class PipedProgress implements Progress {
     return "able-twine: "
         + Streams.shown(table.name())
         + ": "
-        + RunSummary.rows(rows)
+        + Words.rows(rows)
         + " read"
         + (size > 0 && bytes > 0
-            ? ", " + RunSummary.percent(Math.min(bytes, size), size) + " of it"
+            ? ", " + Words.percent(Math.min(bytes, size), size) + " of it"
             : "");
   }
 }

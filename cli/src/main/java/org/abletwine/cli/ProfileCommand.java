@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import org.abletwine.audit.ColumnProfile;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.plan.AuditJson;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -67,7 +68,7 @@ final class ProfileCommand implements Callable<Integer> {
     System.out.println(
         Ink.BOLD.on(profile.table(), colour)
             + "  "
-            + RunSummary.rows(profile.rows())
+            + Words.rows(profile.rows())
             + ", "
             + profile.columns().size()
             + " columns");
@@ -93,8 +94,8 @@ final class ProfileCommand implements Callable<Integer> {
           List.of(
               Screen.shortened(column.name(), WIDEST_NAME),
               column.type(),
-              RunSummary.count(column.nulls()),
-              RunSummary.count(column.distinct()) + (column.exact() ? "" : " ± 1.6 %"),
+              Words.count(column.nulls()),
+              Words.count(column.distinct()) + (column.exact() ? "" : " ± 1.6 %"),
               column.shortest() == column.longest()
                   ? Integer.toString(column.longest())
                   : column.shortest() + "-" + column.longest(),
@@ -141,7 +142,7 @@ final class ProfileCommand implements Callable<Integer> {
     if (most > 1 || Screen.width(first) <= width) {
       return first;
     }
-    String count = " " + RunSummary.count(column.frequent().get(0).rows());
+    String count = " " + Words.count(column.frequent().get(0).rows());
     String value = shown(column.frequent().get(0).value());
     return Screen.shortened(value, Math.max(4, width - count.length())) + count;
   }
@@ -154,7 +155,7 @@ final class ProfileCommand implements Callable<Integer> {
                 value ->
                     Screen.shortened(shown(value.value()), WIDEST_VALUE)
                         + " "
-                        + RunSummary.count(value.rows()))
+                        + Words.count(value.rows()))
             .toList());
   }
 
@@ -174,12 +175,12 @@ final class ProfileCommand implements Callable<Integer> {
       remarks.add(
           spoiled.type()
               + " but for "
-              + RunSummary.count(spoiled.cells())
+              + Words.count(spoiled.cells())
               + (spoiled.cells() == 1 ? " cell" : " cells")
               + ", such as "
               + shown(spoiled.example())
               + " in row "
-              + RunSummary.count(spoiled.row()));
+              + Words.count(spoiled.row()));
     }
     if (column.written().size() == 1) {
       remarks.add("written as " + column.written().get(0));
@@ -193,14 +194,13 @@ final class ProfileCommand implements Callable<Integer> {
       remarks.add("looks like null: " + counted(column.nullWords()));
     }
     if (column.straySpaces() > 0) {
-      remarks.add(RunSummary.count(column.straySpaces()) + " with spaces at an end");
+      remarks.add(Words.count(column.straySpaces()) + " with spaces at an end");
     }
     if (column.caseForms() > 0) {
-      remarks.add(RunSummary.count(column.caseForms()) + " differ from another only in case");
+      remarks.add(Words.count(column.caseForms()) + " differ from another only in case");
     }
     if (column.zeroForms() > 0 && !column.type().equals("decimal")) {
-      remarks.add(
-          RunSummary.count(column.zeroForms()) + " differ from another only in leading zeros");
+      remarks.add(Words.count(column.zeroForms()) + " differ from another only in leading zeros");
     }
     return remarks;
   }
@@ -250,7 +250,7 @@ final class ProfileCommand implements Callable<Integer> {
             : "; nearest is "
                 + String.join(" + ", nearest.columns())
                 + ", a key but for "
-                + RunSummary.rows(nearest.rows())
+                + Words.rows(nearest.rows())
                 + ": duplicates "
                 + profile.table()
                 + " --key "

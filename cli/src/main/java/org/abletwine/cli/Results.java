@@ -4,6 +4,8 @@ import java.io.PrintStream;
 import java.util.List;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.RunJson;
+import org.abletwine.plan.tell.Closer;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
@@ -46,7 +48,7 @@ final class Results {
     if (!taken) {
       out.println();
       if (output != null) {
-        String size = output.file() == null ? "" : RunSummary.bytes(bytes) + "; ";
+        String size = output.file() == null ? "" : Words.bytes(bytes) + "; ";
         wrote(out, output + "  (" + size + form + ")");
       }
     }
@@ -75,7 +77,7 @@ final class Results {
   /** What is in a file, with its thousands parted; its name stays. */
   private static String parted(String other) {
     int at = other.indexOf("  (");
-    return at < 0 ? other : other.substring(0, at) + Figures.grouped(other.substring(at));
+    return at < 0 ? other : other.substring(0, at) + Words.grouped(other.substring(at));
   }
 
   private static void wrote(PrintStream out, String what) {

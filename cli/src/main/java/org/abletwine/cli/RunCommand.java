@@ -9,6 +9,8 @@ import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
 import org.abletwine.plan.drift.Drift;
+import org.abletwine.plan.tell.Closer;
+import org.abletwine.plan.tell.Words;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -126,7 +128,7 @@ final class RunCommand implements Callable<Integer> {
               case AMBIGUOUS -> firsts.ambiguous();
               default -> firsts.blankKey();
             };
-        return row == 0 ? Look.NONE : new Look("row " + RunSummary.count(row), false);
+        return row == 0 ? Look.NONE : new Look("row " + Words.count(row), false);
       }
     };
   }
@@ -146,6 +148,6 @@ final class RunCommand implements Callable<Integer> {
     System.out.println();
     sink.print(System.out, Ink.colour());
     System.out.println(
-        "Preview of the first " + RunSummary.rows(record.rowsIn()) + "; nothing was written");
+        "Preview of the first " + Words.rows(record.rowsIn()) + "; nothing was written");
   }
 }

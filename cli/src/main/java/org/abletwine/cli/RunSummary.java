@@ -2,10 +2,12 @@ package org.abletwine.cli;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
+import org.abletwine.plan.tell.LookupNotes;
+import org.abletwine.plan.tell.OtherNotes;
+import org.abletwine.plan.tell.Words;
 
 /** The figures of a run, to be read at a glance on a terminal. */
 final class RunSummary {
@@ -53,14 +55,14 @@ final class RunSummary {
     String change = run.rowsOut() == run.rowsIn() ? "" : signed(run.rowsOut() - run.rowsIn());
     lines.add(
         "  rows in "
-            + count(run.rowsIn())
+            + Words.count(run.rowsIn())
             + "   rows out "
-            + count(run.rowsOut())
+            + Words.count(run.rowsOut())
             + change
             + "   time "
-            + seconds(run.elapsed().toMillis())
+            + Words.seconds(run.elapsed().toMillis())
             + "   "
-            + count(Math.round(run.rowsPerSecond()))
+            + Words.count(Math.round(run.rowsPerSecond()))
             + " rows a second");
   }
 
@@ -69,7 +71,7 @@ final class RunSummary {
   }
 
   private static String signed(long change) {
-    return " (" + (change > 0 ? "+" : "-") + count(Math.abs(change)) + ")";
+    return " (" + (change > 0 ? "+" : "-") + Words.count(Math.abs(change)) + ")";
   }
 
   private void outcomes() {
@@ -98,7 +100,7 @@ final class RunSummary {
       if (!someRows) { // there is no room for both
         table.cell(shortened(lookup.key()));
       }
-      table.cell(count(lookup.rows()));
+      table.cell(Words.count(lookup.rows()));
       share(table, lookup.matched(), lookup.rows(), Ink.GOOD);
       share(table, lookup.unmatched(), lookup.rows(), Ink.BAD);
       share(table, lookup.ambiguous(), lookup.rows(), Ink.WARN);
@@ -117,7 +119,7 @@ final class RunSummary {
           "  corrected "
               + correction.column()
               + " in "
-              + rows(correction.changed())
+              + Words.rows(correction.changed())
               + ", with "
               + correction.table()
               + ": "
@@ -128,7 +130,7 @@ final class RunSummary {
               + (correction.unused() == 0
                   ? ""
                   : "; "
-                      + count(correction.unused())
+                      + Words.count(correction.unused())
                       + " never used, such as "
                       + correction.unusedExamples().get(0)));
     }
@@ -150,7 +152,7 @@ final class RunSummary {
     for (LookupFigures lookup : run.lookups()) {
       List<String> parts = new ArrayList<>();
       for (LookupFigures.Share share : lookup.matchedBy()) {
-        parts.add(count(share.rows()) + " " + share.name());
+        parts.add(Words.count(share.rows()) + " " + share.name());
       }
       if (lookup.matchedBy().stream().skip(1).anyMatch(s -> s.rows() > 0)) {
         table.cell(lookup.name(), Ink.BOLD).cell(String.join(" + ", parts)).end();
@@ -161,7 +163,7 @@ final class RunSummary {
 
   private static void share(TextTable table, long part, long whole, Ink ink) {
     Ink used = part == 0 ? Ink.DIM : ink;
-    table.cell(count(part), used).cell(percent(part, whole).replace(" %", ""), used);
+    table.cell(Words.count(part), used).cell(Words.percent(part, whole).replace(" %", ""), used);
   }
 
   private void nulls() {
@@ -204,7 +206,7 @@ final class RunSummary {
   }
 
   private static void number(TextTable table, long value, Ink ink) {
-    table.cell(count(value), value == 0 ? Ink.DIM : ink);
+    table.cell(Words.count(value), value == 0 ? Ink.DIM : ink);
   }
 
   private void notes() {
@@ -216,48 +218,5 @@ final class RunSummary {
       lines.add(Ink.BOLD.on("Worth a look", colour));
       notes.forEach(note -> lines.addAll(Screen.line("  " + note)));
     }
-  }
-
-  static String keys(long count) {
-    return count(count) + (count == 1 ? " key" : " keys");
-  }
-
-  static String rows(long count) {
-    return count(count) + (count == 1 ? " row" : " rows");
-  }
-
-  static String count(long count) {
-    return String.format(Locale.ROOT, "%,d", count);
-  }
-
-  /** A share in per cent with one decimal; never shown as 0.0 or 100.0 unless it is. */
-  static String percent(long part, long whole) {
-    if (whole == 0) {
-      return "-";
-    }
-    double share = 100.0 * part / whole;
-    if (part > 0 && share < 0.05) {
-      return "<0.1 %";
-    }
-    if (part < whole && share > 99.95) {
-      return ">99.9 %";
-    }
-    return String.format(Locale.ROOT, "%.1f %%", share);
-  }
-
-  static String seconds(long millis) {
-    return millis < 10_000
-        ? String.format(Locale.ROOT, "%.2f s", millis / 1000.0)
-        : String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
-  }
-
-  static String bytes(long bytes) {
-    if (bytes < 10_000) {
-      return count(bytes) + " bytes";
-    }
-    if (bytes < 10_000_000) {
-      return count(bytes / 1000) + " kB";
-    }
-    return count(bytes / 1_000_000) + " MB";
   }
 }

@@ -6,6 +6,7 @@ import me.tongfei.progressbar.ConsoleProgressBarConsumer;
 import me.tongfei.progressbar.ProgressBar;
 import me.tongfei.progressbar.ProgressBarBuilder;
 import me.tongfei.progressbar.ProgressBarStyle;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Table;
 import org.jspecify.annotations.Nullable;
@@ -81,7 +82,7 @@ final class TerminalProgress implements Progress {
       double seconds = (System.nanoTime() - begun) / 1e9;
       shown.stepTo(counted() ? done : bytes.getAsLong());
       shown.setExtraMessage(
-          RunSummary.rows(done) + ", " + RunSummary.count((long) (done / seconds)) + " a second");
+          Words.rows(done) + ", " + Words.count((long) (done / seconds)) + " a second");
     }
 
     synchronized void end() {

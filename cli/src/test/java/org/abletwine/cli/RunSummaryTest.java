@@ -9,6 +9,7 @@ import java.util.Map;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.plan.tell.Words;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -25,7 +26,7 @@ class RunSummaryTest {
     "999999,1000000,>99.9 %"
   })
   void sharesAreNeverRoundedToAllOrNothing(long part, long whole, String expected) {
-    assertThat(RunSummary.percent(part, whole)).isEqualTo(expected);
+    assertThat(Words.percent(part, whole)).isEqualTo(expected);
   }
 
   private static List<String> lines(boolean colour) {

@@ -3,6 +3,7 @@ package org.abletwine.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import org.abletwine.plan.tell.Words;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -71,6 +72,6 @@ class ScreenTest {
     "'999', '999'"
   })
   void longNumbersArePartedAndDatesAreNot(String text, String parted) {
-    assertThat(Figures.grouped(text)).isEqualTo(parted);
+    assertThat(Words.grouped(text)).isEqualTo(parted);
   }
 }

@@ -41,7 +41,7 @@ public final class PlannedRun {
 
   private final boolean writes;
   private final boolean usesDraft;
-  private final List<Plan.StepSpec> steps;
+  private final Plan plan;
   private final InputTables inputs;
   private final PlanPaths paths;
   private final RunAccount.PlanText text;
@@ -56,7 +56,7 @@ public final class PlannedRun {
       InputTables inputs,
       PlanSource source,
       boolean usesDraft) {
-    this.steps = plan.steps();
+    this.plan = plan;
     this.inputs = inputs;
     this.paths = PlanPaths.of(source.file());
     this.text = source.text();
@@ -174,7 +174,7 @@ public final class PlannedRun {
           together.add(List.of(draft(draft, target, written)));
         }
         written.rollups(figures, outputs);
-        written.apart(figures, lookups, steps);
+        written.apart(figures, lookups, plan.steps());
         if (accounts && unmatched != null) {
           account = account(figures, written, unmatched, together.complete());
         }
@@ -283,6 +283,15 @@ public final class PlannedRun {
   public RunRecord preview(long rows, TableSink sink) {
     RunRecord record = enrichment.firstRows(rows).build().writeTo(sink, RunContext.PREVIEW);
     return record.with(parameters, controls.judge(record));
+  }
+
+  /**
+   * The plan in plain sentences.
+   *
+   * @param figures what came of it in a run; null before one
+   */
+  public List<PlanSentence> words(@Nullable RunRecord figures) {
+    return PlanWords.of(plan, figures);
   }
 
   /** Whether the plan writes anything. */

@@ -55,6 +55,17 @@ public final class RunJson {
     return text(root);
   }
 
+  /**
+   * @param sentences a plan in words
+   * @return JSON, indented
+   */
+  public static String words(List<PlanSentence> sentences) {
+    ObjectNode root = MAPPER.createObjectNode();
+    ArrayNode list = root.putArray("words");
+    sentences.forEach(one -> list.addObject().put("about", one.about()).put("text", one.text()));
+    return text(root);
+  }
+
   private static String text(JsonNode tree) {
     try {
       return MAPPER.writeValueAsString(tree);

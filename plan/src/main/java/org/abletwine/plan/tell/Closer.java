@@ -1,10 +1,10 @@
-package org.abletwine.cli;
+package org.abletwine.plan.tell;
 
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.lookup.Outcome;
 
 /** Tells what a person types, or opens, to look closer at the rows of an outcome. */
-interface Closer {
+public interface Closer {
 
   /** Returns the command that looks at one row, N, where there is one; empty where not. */
   default String one() {
@@ -25,6 +25,7 @@ interface Closer {
    * @param command whether it is a command, to be copied whole
    */
   record Look(String text, boolean command) {
-    static final Look NONE = new Look("", false);
+    /** Nowhere. */
+    public static final Look NONE = new Look("", false);
   }
 }

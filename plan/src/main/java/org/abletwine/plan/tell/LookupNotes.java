@@ -1,14 +1,15 @@
-package org.abletwine.cli;
+package org.abletwine.plan.tell;
 
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
 
 /** What about a lookup a person should look at, in sentences. */
-final class LookupNotes {
+public final class LookupNotes {
   private LookupNotes() {}
 
-  static List<String> of(LookupFigures lookup) {
+  /** Returns what is to be said of a lookup. */
+  public static List<String> of(LookupFigures lookup) {
     List<String> notes = new ArrayList<>();
     String where = lookup.name() + ": ";
     if (lookup.reference().conflictingKeys() > 0) {
@@ -38,14 +39,14 @@ final class LookupNotes {
       notes.add(
           where
               + "some keys fit several rows; a row for each would make "
-              + RunSummary.count(lookup.fits().rowsIfEach())
+              + Words.count(lookup.fits().rowsIfEach())
               + " of "
-              + RunSummary.rows(lookup.rows()));
+              + Words.rows(lookup.rows()));
     }
     if (lookup.reference().blankKeys() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.reference().blankKeys())
+              + Words.rows(lookup.reference().blankKeys())
               + " of "
               + lookup.reference().name()
               + " can never be found: a key part is blank");
@@ -53,7 +54,7 @@ final class LookupNotes {
     if (lookup.reference().unreadable() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.reference().unreadable())
+              + Words.rows(lookup.reference().unreadable())
               + " of "
               + lookup.reference().name()
               + " left out, as an ordered cell of theirs cannot be read");
@@ -61,7 +62,7 @@ final class LookupNotes {
     if (lookup.reference().duplicatesDropped() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.reference().duplicatesDropped())
+              + Words.rows(lookup.reference().duplicatesDropped())
               + " of "
               + lookup.reference().name()
               + " left out by its rule for duplicates");
@@ -69,7 +70,7 @@ final class LookupNotes {
     if (lookup.reference().collisions() > 0) {
       notes.add(
           where
-              + RunSummary.keys(lookup.reference().collisions())
+              + Words.keys(lookup.reference().collisions())
               + " of "
               + lookup.reference().name()
               + " became equal only by normalising: "
@@ -78,7 +79,7 @@ final class LookupNotes {
     if (lookup.outcomes().wouldMatch() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.outcomes().wouldMatch())
+              + Words.rows(lookup.outcomes().wouldMatch())
               + " would match a row of "
               + lookup.reference().name()
               + " that its condition left out");
@@ -87,26 +88,25 @@ final class LookupNotes {
       List<String> parts = new ArrayList<>();
       lookup.blankParts().stream()
           .filter(part -> part.rows() > 0)
-          .forEach(part -> parts.add(part.name() + " in " + RunSummary.rows(part.rows())));
+          .forEach(part -> parts.add(part.name() + " in " + Words.rows(part.rows())));
       notes.add(where + "blank key part: " + String.join(", ", parts));
     }
     LookupFigures.Asked asked = lookup.asked();
     if (asked != null && asked.unknown() > 0) {
       notes.add(
           where
-              + RunSummary.rows(asked.unknown())
+              + Words.rows(asked.unknown())
               + " not asked for because when: "
               + asked.when()
               + " is unknown there: a value it compares is null");
     }
     if (lookup.outcomes().dropped() > 0) {
-      notes.add(
-          where + RunSummary.rows(lookup.outcomes().dropped()) + " left out, as the plan says");
+      notes.add(where + Words.rows(lookup.outcomes().dropped()) + " left out, as the plan says");
     }
 
     for (LookupFigures.Miss miss : lookup.misses()) {
       notes.add(
-          where + RunSummary.rows(miss.rows()) + " " + miss.kind() + ", such as " + miss.example());
+          where + Words.rows(miss.rows()) + " " + miss.kind() + ", such as " + miss.example());
     }
     LookupFigures.Distances distances = lookup.distances();
     if (distances != null) {
@@ -125,7 +125,7 @@ final class LookupNotes {
     if (lookup.fits().added() > 0) {
       notes.add(
           where
-              + RunSummary.rows(lookup.fits().added())
+              + Words.rows(lookup.fits().added())
               + " more came out, one for each row of "
               + lookup.reference().name()
               + " that a key fits, as the plan says");
@@ -137,12 +137,12 @@ final class LookupNotes {
   private static String several(LookupFigures lookup, long count) {
     return lookup.fits().byRule()
         ? "in "
-            + RunSummary.count(count)
+            + Words.count(count)
             + (count == 1 ? " place" : " places")
             + " several rows of "
             + lookup.reference().name()
             + " fit"
-        : RunSummary.keys(count)
+        : Words.keys(count)
             + " of "
             + lookup.reference().name()
             + (count == 1 ? " stands" : " stand")
@@ -154,7 +154,7 @@ final class LookupNotes {
       return "each of them comes out";
     }
     return lookup.fits().picked() > 0
-        ? "one was picked for " + RunSummary.rows(lookup.fits().picked())
-        : "nothing was picked for " + RunSummary.rows(lookup.ambiguous());
+        ? "one was picked for " + Words.rows(lookup.fits().picked())
+        : "nothing was picked for " + Words.rows(lookup.ambiguous());
   }
 }

@@ -1,4 +1,4 @@
-package org.abletwine.cli;
+package org.abletwine.plan.tell;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -7,10 +7,11 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 
 /** What beside the outcomes of lookups a person should look at, in sentences. */
-final class OtherNotes {
+public final class OtherNotes {
   private OtherNotes() {}
 
-  static List<String> of(RunRecord run) {
+  /** Returns what is to be said of a run. */
+  public static List<String> of(RunRecord run) {
     List<String> notes = new ArrayList<>();
     boolean added = run.lookups().stream().anyMatch(lookup -> lookup.fits().added() > 0);
     for (String above : run.aboveControlTotals()) {
@@ -26,7 +27,7 @@ final class OtherNotes {
             "totals by "
                 + String.join(", ", rollup.by())
                 + ": "
-                + RunSummary.count(rollup.errors())
+                + Words.count(rollup.errors())
                 + (rollup.errors() == 1 ? " value was" : " values were")
                 + " passed over, such as "
                 + rollup.errorExample());
@@ -37,7 +38,7 @@ final class OtherNotes {
         notes.add(
             format.name()
                 + ": "
-                + RunSummary.rows(format.errors())
+                + Words.rows(format.errors())
                 + " became null for want of a value to format, such as "
                 + format.errorExample());
       }
@@ -46,7 +47,7 @@ final class OtherNotes {
       if (guard.cells() > 0) {
         notes.add(
             "formulas: an apostrophe was put before "
-                + RunSummary.count(guard.cells())
+                + Words.count(guard.cells())
                 + (guard.cells() == 1 ? " cell" : " cells")
                 + ", such as "
                 + guard.example());

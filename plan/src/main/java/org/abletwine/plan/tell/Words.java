@@ -1,0 +1,77 @@
+package org.abletwine.plan.tell;
+
+import java.math.BigDecimal;
+import java.util.Locale;
+import java.util.regex.Pattern;
+
+/** Numbers as a person is told them. Stateless. */
+public final class Words {
+  private static final Pattern LONG = Pattern.compile("(?<![0-9.'-])[0-9]{4,18}(?![0-9-])");
+
+  private Words() {}
+
+  /** Returns how many keys, such as {@code 1,200 keys}. */
+  public static String keys(long count) {
+    return count(count) + (count == 1 ? " key" : " keys");
+  }
+
+  /** Returns how many rows, such as {@code 1 row}. */
+  public static String rows(long count) {
+    return count(count) + (count == 1 ? " row" : " rows");
+  }
+
+  /** Returns a count with its thousands parted. */
+  public static String count(long count) {
+    return String.format(Locale.ROOT, "%,d", count);
+  }
+
+  /**
+   * Returns a share in per cent with one decimal; never 0.0 or 100.0 unless it is.
+   *
+   * @param part the part
+   * @param whole the whole; a dash stands for the share of nothing
+   */
+  public static String percent(long part, long whole) {
+    if (whole == 0) {
+      return "-";
+    }
+    double share = 100.0 * part / whole;
+    if (part > 0 && share < 0.05) {
+      return "<0.1 %";
+    }
+    if (part < whole && share > 99.95) {
+      return ">99.9 %";
+    }
+    return String.format(Locale.ROOT, "%.1f %%", share);
+  }
+
+  /** Returns a time in seconds. */
+  public static String seconds(long millis) {
+    return millis < 10_000
+        ? String.format(Locale.ROOT, "%.2f s", millis / 1000.0)
+        : String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
+  }
+
+  /** Returns a size, such as {@code 860 kB}. */
+  public static String bytes(long bytes) {
+    if (bytes < 10_000) {
+      return count(bytes) + " bytes";
+    }
+    if (bytes < 10_000_000) {
+      return count(bytes / 1000) + " kB";
+    }
+    return count(bytes / 1_000_000) + " MB";
+  }
+
+  /** Returns a number with its thousands parted, all its places kept. */
+  public static String number(BigDecimal value) {
+    BigDecimal plain = value.scale() < 0 ? value.setScale(0) : value;
+    return String.format(Locale.ROOT, "%,." + plain.scale() + "f", plain);
+  }
+
+  /** Returns a text whose long numbers have their thousands parted; dates stay. */
+  public static String grouped(String text) {
+    return LONG.matcher(text)
+        .replaceAll(found -> String.format(Locale.ROOT, "%,d", Long.parseLong(found.group())));
+  }
+}
