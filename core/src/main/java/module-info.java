@@ -24,6 +24,7 @@ module org.abletwine.core {
       org.abletwine.formats,
       org.abletwine.parquet,
       org.abletwine.plan,
+      org.abletwine.report,
       org.abletwine.cli;
   exports org.abletwine.table.batch to
       org.abletwine.formats,

@@ -6,6 +6,7 @@ import java.util.concurrent.Callable;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlanSentence;
 import org.abletwine.plan.RunJson;
+import org.abletwine.plan.tell.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -44,9 +45,9 @@ final class CheckCommand implements Callable<Integer> {
     List<String> mistakes = PlanFile.check(plan, options.values());
     if (json && words && mistakes.isEmpty()) {
       System.out.println(
-          Streams.json(RunJson.words(PlanFile.load(plan, options.values()).words(null))));
+          Words.json(RunJson.words(PlanFile.load(plan, options.values()).words(null))));
     } else if (json) {
-      System.out.println(Streams.json(RunJson.mistakes(mistakes)));
+      System.out.println(Words.json(RunJson.mistakes(mistakes)));
     } else if (mistakes.isEmpty() && words) {
       words();
     } else if (mistakes.isEmpty()) {

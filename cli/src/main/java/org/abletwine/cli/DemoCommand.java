@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import org.abletwine.demo.WendleVale;
+import org.abletwine.plan.PlanCloser;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.table.DataException;
@@ -72,7 +73,8 @@ final class DemoCommand implements Callable<Integer> {
         result.form(),
         result.bytes(),
         result.others(),
-        new Results.Telling(Detail.MAIN, RunCommand.closer(plan, run.corrections()), json));
+        new Results.Telling(
+            Detail.MAIN, PlanCloser.of(plan.toString(), run.corrections() != null), json));
     if (!json) {
       System.out.println();
       System.out.println(

@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import org.abletwine.plan.drift.Drift;
 import org.abletwine.plan.drift.DriftJson;
 import org.abletwine.plan.drift.Limits;
+import org.abletwine.plan.tell.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -53,7 +54,7 @@ final class DriftCommand implements Callable<Integer> {
   public Integer call() {
     Drift drift = Drift.between(before, after, Limits.of(allow));
     if (json) {
-      System.out.println(Streams.json(DriftJson.text(drift)));
+      System.out.println(Words.json(DriftJson.text(drift)));
     } else {
       DriftLines.of(drift, !allow.isEmpty(), Ink.colour()).forEach(System.out::println);
     }

@@ -136,7 +136,7 @@ final class DriftLines {
             + " are gone:");
     for (String line : drift.plan().subList(0, Math.min(MOST_PLAN_LINES, drift.plan().size()))) {
       Ink ink = line.startsWith("-") ? Ink.BAD : Ink.GOOD;
-      lines.add("    " + ink.on(Screen.shortened(Streams.shown(line), Screen.width() - 4), colour));
+      lines.add("    " + ink.on(Screen.shortened(Words.shown(line), Screen.width() - 4), colour));
     }
     if (drift.plan().size() > MOST_PLAN_LINES) {
       lines.add("    and " + (drift.plan().size() - MOST_PLAN_LINES) + " more; see --json");

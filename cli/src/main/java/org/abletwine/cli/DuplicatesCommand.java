@@ -119,7 +119,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     DuplicateAudit audit = DuplicateAudit.of(table, columns, steps);
     DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
     if (json) {
-      System.out.println(Streams.json(AuditJson.duplicates(report)));
+      System.out.println(Words.json(AuditJson.duplicates(report)));
     } else {
       print(table, report);
     }
@@ -151,7 +151,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     int[] columns = key == null ? new int[0] : columns(table, key, "--key: ");
     BandReport report = BandReport.of(table, columns, ends, steps());
     if (json) {
-      System.out.println(Streams.json(AuditJson.bands(report)));
+      System.out.println(Words.json(AuditJson.bands(report)));
     } else {
       BandLines.print(table, key, bands, report);
     }

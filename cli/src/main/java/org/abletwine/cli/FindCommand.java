@@ -112,7 +112,7 @@ final class FindCommand implements Callable<Integer> {
     open.removeAll(given.keySet());
     Found found = finder.find(given, open, MOST_RECORDS);
     if (json) {
-      System.out.println(Streams.json(AuditJson.found(found)));
+      System.out.println(Words.json(AuditJson.found(found)));
     } else {
       print(table, found, open);
     }

@@ -50,7 +50,7 @@ final class FindDialogue {
             }
           });
       if (values.size() == 1 && !answers.isEmpty()) {
-        terminal.writer().println("  " + column + " can only be " + Streams.shown(values.get(0)));
+        terminal.writer().println("  " + column + " can only be " + Words.shown(values.get(0)));
         terminal.flush();
         answers.put(column, values.get(0));
         continue;
@@ -61,7 +61,7 @@ final class FindDialogue {
               "  "
                   + Words.count(values.size())
                   + " values, such as "
-                  + Streams.shown(
+                  + Words.shown(
                       String.join(", ", values.subList(0, Math.min(OFFERED, values.size())))));
       LineReader reader =
           LineReaderBuilder.builder()
@@ -70,7 +70,7 @@ final class FindDialogue {
               .build();
       String answer;
       try {
-        answer = reader.readLine(Streams.shown(column) + ": ");
+        answer = reader.readLine(Words.shown(column) + ": ");
       } catch (UserInterruptException | EndOfFileException e) {
         break;
       }

@@ -97,7 +97,7 @@ final class OverlapCommand implements Callable<Integer> {
             fixed,
             Math.max(0, show));
     if (json) {
-      System.out.println(Streams.json(AuditJson.overlap(report)));
+      System.out.println(Words.json(AuditJson.overlap(report)));
     } else {
       print(ours, theirs, report);
     }

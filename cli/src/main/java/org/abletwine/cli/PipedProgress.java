@@ -32,7 +32,7 @@ final class PipedProgress implements Progress {
   private static String line(Table table, long bytes, long rows) {
     long size = table.sizeInBytes();
     return "able-twine: "
-        + Streams.shown(table.name())
+        + Words.shown(table.name())
         + ": "
         + Words.rows(rows)
         + " read"

@@ -51,7 +51,7 @@ final class ProfileCommand implements Callable<Integer> {
       profiles.add(TableProfile.of(Tables.file(file, reading.options())));
     }
     if (json) {
-      System.out.println(Streams.json(AuditJson.profiles(profiles)));
+      System.out.println(Words.json(AuditJson.profiles(profiles)));
     } else {
       for (int i = 0; i < profiles.size(); i++) {
         if (i > 0) {

@@ -59,7 +59,7 @@ final class Results {
   /** Prints figures as JSON. */
   static void json(String text, @Nullable Destination output) {
     PrintStream out = isStandardOutput(output) ? System.err : System.out;
-    out.println(Streams.json(text));
+    out.println(Words.json(text));
     out.flush();
   }
 

@@ -2,16 +2,13 @@ package org.abletwine.cli;
 
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
-import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.lookup.Outcome;
+import org.abletwine.plan.PlanCloser;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
 import org.abletwine.plan.drift.Drift;
-import org.abletwine.plan.tell.Closer;
 import org.abletwine.plan.tell.Words;
-import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -56,6 +53,12 @@ final class RunCommand implements Callable<Integer> {
   @Mixin private FiguresOptions figures;
 
   @Option(
+      names = "--report",
+      paramLabel = "FILE",
+      description = "Write the report there, whatever the plan says: one page of HTML.")
+  private Path report;
+
+  @Option(
       names = "--since",
       paramLabel = "RECORD",
       description = "Tell what changed since the run whose record this is.")
@@ -76,7 +79,8 @@ final class RunCommand implements Callable<Integer> {
     }
     run.interrupted().ifPresent(Say::note);
     Drift.Since before = since == null ? null : Drift.since(since);
-    if (json || before != null) {
+    run.since(before).report(report);
+    if (json) {
       run.accounted();
     }
     PlannedRun.Result result = run.run(TerminalProgress.create());
@@ -90,7 +94,8 @@ final class RunCommand implements Callable<Integer> {
         result.form(),
         result.bytes(),
         result.others(),
-        new Results.Telling(figures.detail(), closer(plan, run.corrections()), false));
+        new Results.Telling(
+            figures.detail(), PlanCloser.of(plan.toString(), run.corrections() != null), false));
     if (before != null && result.account() != null && figures.detail() != Detail.QUIET) {
       Results.lines(DriftLines.part(before.to(result.account()), Ink.colour()), result.enriched());
     }
@@ -101,43 +106,11 @@ final class RunCommand implements Callable<Integer> {
     return record.holds() || lenient ? 0 : CONTROL;
   }
 
-  /**
-   * How to look closer at rows of a plan: keys that may be misspelt in the draft of corrections,
-   * all others by following the first of them.
-   */
-  static Closer closer(Path plan, @Nullable Path corrections) {
-    return new Closer() {
-      @Override
-      public String one() {
-        return "trace " + plan + " --row N";
-      }
-
-      @Override
-      public Look look(LookupFigures lookup, Outcome outcome) {
-        LookupFigures.Firsts firsts = lookup.outcomes().firsts();
-        boolean plain =
-            !lookup.fits().byRule()
-                && lookup.blankParts().size() == 1
-                && lookup.outcomes().wouldMatch() == 0;
-        if (outcome == Outcome.UNMATCHED && plain && corrections != null) {
-          return new Look("corrections draft", false);
-        }
-        long row =
-            switch (outcome) {
-              case UNMATCHED -> firsts.unmatched();
-              case AMBIGUOUS -> firsts.ambiguous();
-              default -> firsts.blankKey();
-            };
-        return row == 0 ? Look.NONE : new Look("row " + Words.count(row), false);
-      }
-    };
-  }
-
   private void preview(PlannedRun run) {
     PreviewSink sink = new PreviewSink();
     RunRecord record = run.preview(preview, sink);
     if (json) {
-      System.out.println(Streams.json(RunJson.text(record)));
+      System.out.println(Words.json(RunJson.text(record)));
       return;
     }
     if (figures.detail() == Detail.ALL) {

@@ -7,6 +7,7 @@ import java.io.OutputStream;
 import java.io.PrintStream;
 import java.nio.charset.Charset;
 import java.util.Locale;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReaderGoneException;
 
@@ -62,61 +63,6 @@ final class Streams implements AutoCloseable {
     System.setErr(err);
   }
 
-  /**
-   * A text as a terminal may have it.
-   *
-   * @param text any text
-   * @return the text, control characters but line feeds, and marks that turn the direction of
-   *     writing, as {@code <U+001B>}
-   */
-  static String shown(String text) {
-    int at = 0;
-    while (at < text.length() && !hidden(text.charAt(at))) {
-      at++;
-    }
-    if (at == text.length()) {
-      return text;
-    }
-    StringBuilder shown = new StringBuilder(text.length() + 16).append(text, 0, at);
-    for (; at < text.length(); at++) {
-      char c = text.charAt(at);
-      if (hidden(c)) {
-        shown.append(String.format(Locale.ROOT, "<U+%04X>", (int) c));
-      } else {
-        shown.append(c);
-      }
-    }
-    return shown.toString();
-  }
-
-  /**
-   * JSON as it may be printed: what {@link #shown} would show is written as JSON does, so that
-   * whoever reads it gets what the data holds.
-   *
-   * @param json JSON text
-   */
-  static String json(String json) {
-    StringBuilder text = new StringBuilder(json.length());
-    for (int at = 0; at < json.length(); at++) {
-      char c = json.charAt(at);
-      if (hidden(c) && c != '\r') {
-        text.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
-      } else {
-        text.append(c);
-      }
-    }
-    return text.toString();
-  }
-
-  private static boolean hidden(char c) {
-    return c < ' ' && c != '\n'
-        || c >= 0x7F && c < 0xA0
-        || c == 0x2028
-        || c == 0x2029
-        || c >= 0x202A && c <= 0x202E
-        || c >= 0x2066 && c <= 0x2069;
-  }
-
   /** Throws what a print stream would keep to itself. */
   private static final class Checked extends OutputStream {
     private static final String NAME = "standard output";
@@ -161,12 +107,12 @@ final class Streams implements AutoCloseable {
 
     @Override
     public void print(String text) {
-      to.print(Ink.shown(shown(String.valueOf(text))));
+      to.print(Ink.shown(Words.shown(String.valueOf(text))));
     }
 
     @Override
     public void println(String text) {
-      to.println(Ink.shown(shown(String.valueOf(text))));
+      to.println(Ink.shown(Words.shown(String.valueOf(text))));
     }
 
     @Override

@@ -66,7 +66,7 @@ final class TerminalProgress implements Progress {
       if (shown == null) {
         shown =
             new ProgressBarBuilder()
-                .setTaskName(Streams.shown(table.name()))
+                .setTaskName(Words.shown(table.name()))
                 .setStyle(ProgressBarStyle.ASCII)
                 .setUnit(counted() ? " rows" : " MB", counted() ? 1 : 1_000_000)
                 .setInitialMax(counted() ? -1 : table.sizeInBytes())

@@ -2,6 +2,7 @@ package org.abletwine.cli;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.plan.tell.Words;
 
 /** Lines of cells, each column as wide as its widest cell, as far as the screen is wide enough. */
 final class TextTable {
@@ -29,7 +30,7 @@ final class TextTable {
   }
 
   TextTable cell(String text, Ink ink) {
-    line.add(new Cell(Streams.shown(text), ink));
+    line.add(new Cell(Words.shown(text), ink));
     return this;
   }
 

@@ -6,6 +6,7 @@ import org.abletwine.enrich.Enrichment;
 import org.abletwine.enrich.TracedRow;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.tell.Words;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -66,7 +67,7 @@ final class TraceCommand implements Callable<Integer> {
               : "there is no row " + row + "; the transactions have fewer");
     }
     if (json) {
-      System.out.println(Streams.json(AuditJson.trace(traced)));
+      System.out.println(Words.json(AuditJson.trace(traced)));
     } else {
       print(traced);
     }

@@ -121,6 +121,28 @@ class ArchitectureTest {
         .hasSizeLessThanOrEqualTo(58);
   }
 
+  /** The report tells of runs, and is known by nobody but through the plan's door. */
+  @Test
+  void theReportStandsBetweenPlanAndCommandLine() {
+    holds(
+        noClasses()
+            .that()
+            .resideInAnyPackage(CORE)
+            .or()
+            .resideInAnyPackage("org.abletwine.formats..", "org.abletwine.plan..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.abletwine.report..", "gg.jte..", "org.knowm..", "java.awt.."));
+    holds(
+        noClasses()
+            .that()
+            .resideInAPackage("org.abletwine.report..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                "org.abletwine.formats..", "org.abletwine.cli..", "org.abletwine.demo.."));
+  }
+
   @Test
   void packagesHaveNoCycles() {
     holds(slices().matching("org.abletwine.(*)..").should().beFreeOfCycles());

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.abletwine.plan.tell.Words;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -96,7 +97,7 @@ class TerminalTest {
 
   @Test
   void coloursAreStillOurs() {
-    assertThat(Ink.shown(Streams.shown(Ink.BAD.on("x" + CLEAR, true))))
+    assertThat(Ink.shown(Words.shown(Ink.BAD.on("x" + CLEAR, true))))
         .isEqualTo("\u001b[31mx<U+001B>[2J<U+009B>31m<U+202E>\u001b[0m");
   }
 

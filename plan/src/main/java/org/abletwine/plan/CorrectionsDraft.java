@@ -43,14 +43,14 @@ final class CorrectionsDraft {
   private static final int ACCEPT = 7;
   private static final String CLEAR = "clear";
 
-  private final Path target;
+  private final @Nullable Path target;
   private final Map<String, Lookup> lookups;
   private final boolean used;
   private final Function<Lookup, ReferenceKeys> keysOf;
-  private final UnmatchedKeys unmatched;
+  private final AttentionKeys unmatched;
 
   /**
-   * @param target the draft
+   * @param target the draft; null when it is written nowhere
    * @param lookups the lookups by name; those with keys of several parts or with a rule are passed
    *     over
    * @param used whether the plan reads the draft, so that a line may be why its key is found
@@ -58,10 +58,10 @@ final class CorrectionsDraft {
    * @param keysOf gives the keys that a lookup can find
    */
   CorrectionsDraft(
-      Path target,
+      @Nullable Path target,
       Map<String, Lookup> lookups,
       boolean used,
-      UnmatchedKeys unmatched,
+      AttentionKeys unmatched,
       Function<Lookup, ReferenceKeys> keysOf) {
     this.used = used;
     this.unmatched = unmatched;
@@ -74,15 +74,15 @@ final class CorrectionsDraft {
         .removeIf(lookup -> lookup.keyParts().size() != 1 || !lookup.keyParts().get(0).equal());
   }
 
-  /** Writes the draft beside its target; the caller commits it. */
-  Written write() {
+  /** Makes the draft of all that was found. */
+  Draft draft() {
     List<String[]> proposed = new ArrayList<>();
     Doubtful doubtful = new Doubtful();
     List<String[]> before = before();
     Set<String> decided = new LinkedHashSet<>();
     before.stream().filter(CorrectionsDraft::decided).forEach(line -> decided.add(name(line)));
     for (Map.Entry<String, Lookup> one : lookups.entrySet()) {
-      Map<String, Stake> keys = unmatched.of(one.getKey());
+      Map<String, Stake> keys = unmatched.unmatched(one.getKey());
       propose(one.getValue(), keys, decided, before, proposed, doubtful);
     }
     proposed.sort(
@@ -98,11 +98,8 @@ final class CorrectionsDraft {
                     decided(line)
                         || used && line[JUDGED].equals(CLEAR) && !again.contains(name(line)))
             .toList();
-    CsvRows rows = new CsvRows(target, HEADER);
-    kept.forEach(rows::row);
-    proposed.forEach(rows::row);
     long clear = proposed.stream().filter(line -> line[JUDGED].equals(CLEAR)).count();
-    return new Written(rows, proposed.size(), clear, kept.size(), doubtful.told());
+    return new Draft(kept, proposed, clear, doubtful.told());
   }
 
   private static String name(String[] line) {
@@ -119,15 +116,33 @@ final class CorrectionsDraft {
   }
 
   /**
-   * A draft not yet moved into place.
+   * A draft.
    *
-   * @param rows the file
-   * @param proposed lines proposed
-   * @param clear how many of them stand out
    * @param kept lines of the draft before
+   * @param proposed new lines
+   * @param clear how many of them stand out
    * @param doubtful what is wrong with accepted lines, in words; empty for nothing
    */
-  record Written(CsvRows rows, long proposed, long clear, long kept, String doubtful) {}
+  record Draft(List<String[]> kept, List<String[]> proposed, long clear, String doubtful) {
+
+    /** Writes it beside its target; the caller commits it. */
+    CsvRows write(Path target) {
+      CsvRows rows = new CsvRows(target, HEADER);
+      kept.forEach(rows::row);
+      proposed.forEach(rows::row);
+      return rows;
+    }
+
+    /** What a report shows of it: proposals first, for a person to decide. */
+    ReportMaterial.Corrections told(String file) {
+      List<List<String>> lines = new ArrayList<>();
+      proposed.forEach(line -> lines.add(List.of(line)));
+      kept.forEach(line -> lines.add(List.of(line)));
+      int most = Math.min(lines.size(), ReportMaterial.MOST_CORRECTIONS);
+      return new ReportMaterial.Corrections(
+          List.of(HEADER), lines.subList(0, most), lines.size(), file);
+    }
+  }
 
   /** Accepted lines that mean what the reference has not. */
   private static final class Doubtful {
@@ -195,7 +210,7 @@ final class CorrectionsDraft {
   /** Lines of an earlier draft that a person has decided, or that stand out. */
   private List<String[]> before() {
     List<String[]> lines = new ArrayList<>();
-    if (!Files.exists(target)) {
+    if (target == null || !Files.exists(target)) {
       return lines;
     }
     Table before = Tables.file(target);

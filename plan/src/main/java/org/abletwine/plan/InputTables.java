@@ -53,6 +53,11 @@ final class InputTables {
     }
   }
 
+  /** The files that were opened. */
+  List<Path> files() {
+    return tables.stream().flatMap(one -> one.files().stream()).map(State::file).toList();
+  }
+
   /** The same progress, from which the rows read of each table are noted. */
   Progress noting(Progress progress) {
     return (table, bytes, count) -> {

@@ -73,6 +73,7 @@ public final class OutputPaths {
     List<Path> all = new ArrayList<>();
     places(plan).forEach(place -> all.add(place.file()));
     all.add(plan.outputs().corrections());
+    all.add(plan.outputs().report());
     all.add(plan.outputs().record());
     all.removeIf(Objects::isNull);
     return all;

@@ -173,6 +173,7 @@ record Plan(
       @Nullable Destination enriched,
       @Nullable ExceptionSpec exceptions,
       @Nullable Path corrections,
+      @Nullable Path report,
       @Nullable Path record,
       List<String> dropColumns,
       List<String> orderColumns,

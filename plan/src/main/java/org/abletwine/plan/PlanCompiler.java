@@ -2,6 +2,7 @@ package org.abletwine.plan;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -356,9 +357,11 @@ final class PlanCompiler {
       checkOutput(draft, inputs.subList(0, 1), taken);
       taken.add(draft);
     }
-    Path record = plan.outputs().record();
-    if (record != null) {
-      checkOutput(record, inputs, taken);
+    for (Path file : Arrays.asList(plan.outputs().report(), plan.outputs().record())) {
+      if (file != null) {
+        checkOutput(file, inputs, taken);
+        taken.add(file);
+      }
     }
   }
 

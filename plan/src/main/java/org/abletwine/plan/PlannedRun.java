@@ -5,12 +5,16 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.ServiceLoader;
+import java.util.stream.Stream;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.ExceptionSpec;
 import org.abletwine.plan.Plan.Outputs;
+import org.abletwine.plan.drift.Drift;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
@@ -47,6 +51,8 @@ public final class PlannedRun {
   private final RunAccount.PlanText text;
   private final Map<String, String> parameters;
   private boolean accounted;
+  private @Nullable Path report;
+  private Drift.@Nullable Since since;
 
   PlannedRun(
       Enrichment.Builder enrichment,
@@ -69,6 +75,37 @@ public final class PlannedRun {
     this.enrichment = enrichment;
     this.lookups = lookups;
     this.outputs = plan.outputs();
+    this.report = plan.outputs().report();
+  }
+
+  /**
+   * States where the report goes, whatever the plan says.
+   *
+   * @param file the page; null for where the plan says, if it does
+   * @return this run
+   * @throws SettingException when it is also an input or another output
+   */
+  public PlannedRun report(@Nullable Path file) {
+    if (file != null) {
+      String problem = OutputPaths.problem(file, inputs.files(), files);
+      if (problem != null && !file.equals(report)) {
+        throw new SettingException("--report " + problem);
+      }
+      report = file;
+    }
+    return this;
+  }
+
+  /**
+   * States the run to compare with, in the report.
+   *
+   * @param before the earlier run; null for none
+   * @return this run
+   */
+  public PlannedRun since(Drift.@Nullable Since before) {
+    since = before;
+    accounted |= before != null;
+    return this;
   }
 
   /**
@@ -131,23 +168,29 @@ public final class PlannedRun {
    */
   public Result run(Progress progress) {
     Destination enriched = outputs.enriched();
-    if (!writes()) {
+    if (!writes() && report == null) {
       throw new SettingException(WRITES_NOTHING);
     }
-    boolean accounts = accounted || outputs.record() != null;
+    ReportMaker maker = report == null ? null : maker();
+    boolean accounts = accounted || outputs.record() != null || maker != null;
     Path target = outputs.corrections();
-    UnmatchedKeys unmatched = target != null || accounts ? new UnmatchedKeys() : null;
-    CorrectionsDraft draft =
-        target == null || unmatched == null
+    AttentionKeys keys = target != null || accounts ? new AttentionKeys() : null;
+    CorrectionsDraft corrections =
+        keys == null || target == null && maker == null
             ? null
-            : new CorrectionsDraft(target, lookups, usesDraft, unmatched, this::keysOf);
-    if (draft != null) {
-      draft.check();
+            : new CorrectionsDraft(target, lookups, usesDraft, keys, this::keysOf);
+    if (corrections != null) {
+      corrections.check();
+    }
+    if (maker != null) {
+      Thread ahead = new Thread(maker::prepare, "prepare the report");
+      ahead.setDaemon(true);
+      ahead.start();
     }
     WrittenOutputs written = new WrittenOutputs(paths);
     OutputGroup together = new OutputGroup();
-    Told told = new Told(unmatched);
-    boolean tells = unmatched != null || outputs.exceptions() != null;
+    Told told = new Told(keys);
+    boolean tells = keys != null || outputs.exceptions() != null;
     RunContext context =
         new RunContext(inputs.noting(progress), tells ? told : Exceptions.NONE, together);
     try (together;
@@ -155,8 +198,10 @@ public final class PlannedRun {
       ExceptionList exceptions = exceptions(context);
       told.file = exceptions;
       together.add(exceptions == null ? List.of() : List.of(exceptions.output()));
+      // The last to be moved, though opened early: a place that cannot be written is told at once.
+      OutputFile reportFile = report == null ? null : new OutputFile(report);
       OutputFile recordFile = outputs.record() == null ? null : new OutputFile(outputs.record());
-      List<Output> ofRecord = recordFile == null ? List.of() : List.of(recordFile);
+      List<OutputFile> last = Stream.of(reportFile, recordFile).filter(Objects::nonNull).toList();
       RunRecord figures;
       RunAccount account = null;
       try {
@@ -170,31 +215,48 @@ public final class PlannedRun {
           exceptions.finish();
           written.add("exceptions", wanted.place(), exceptions.rows(), exceptions.told());
         }
+        CorrectionsDraft.Draft draft = corrections == null ? null : corrections.draft();
         if (draft != null && target != null) {
-          together.add(List.of(draft(draft, target, written)));
+          together.add(List.of(draft.write(target)));
+          told(draft, target, written);
         }
         written.rollups(figures, outputs);
         written.apart(figures, lookups, plan.steps());
-        if (accounts && unmatched != null) {
-          account = account(figures, written, unmatched, together.complete());
+        if (accounts && keys != null) {
+          account = account(figures, written, keys, together.complete());
+        }
+        if (reportFile != null && account != null && keys != null) {
+          byte[] page = maker.page(material(account, draft, keys));
+          reportFile.write(page, page.length);
+          written.tell(report, "the report");
         }
         if (recordFile != null && account != null) {
           byte[] json = (RunJson.text(account) + "\n").getBytes(StandardCharsets.UTF_8);
           recordFile.write(json, json.length);
           written.tell(outputs.record(), "the run record");
         }
-        together.add(ofRecord); // the last to be moved: where it is, all is
+        together.add(last);
         together.commit();
       } finally {
-        ofRecord.forEach(Output::close);
+        last.forEach(Output::close);
       }
       return new Result(
           figures, account, enriched, sink.form(), sink.bytesWritten(), written.told());
     }
   }
 
+  private static ReportMaker maker() {
+    return ServiceLoader.load(ReportMaker.class)
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new SettingException(
+                    "a report is wanted, and nothing that makes one is on the class path; add"
+                        + " able-twine-report"));
+  }
+
   private RunAccount account(
-      RunRecord figures, WrittenOutputs written, UnmatchedKeys unmatched, Map<Path, Path> beside) {
+      RunRecord figures, WrittenOutputs written, AttentionKeys keys, Map<Path, Path> beside) {
     String version = PlannedRun.class.getPackage().getImplementationVersion();
     return new RunAccount(
         figures,
@@ -202,7 +264,23 @@ public final class PlannedRun {
         text,
         inputs.account(paths),
         written.account(beside),
-        unmatched.told());
+        keys.unmatched());
+  }
+
+  private ReportMaterial material(
+      RunAccount account, CorrectionsDraft.@Nullable Draft draft, AttentionKeys keys) {
+    Path corrections = outputs.corrections();
+    ExceptionSpec exceptions = outputs.exceptions();
+    return new ReportMaterial(
+        account,
+        words(account.figures()),
+        PlanCloser.of(text.file(), corrections != null),
+        draft == null
+            ? ReportMaterial.Corrections.NONE
+            : draft.told(corrections == null ? "" : paths.told(corrections)),
+        keys.worst(ReportMaterial.MOST_KEYS),
+        exceptions == null ? "" : paths.told(exceptions.place()),
+        since == null ? null : since.to(account));
   }
 
   private @Nullable ExceptionList exceptions(RunContext context) {
@@ -221,21 +299,19 @@ public final class PlannedRun {
     return keysOf.computeIfAbsent(lookup.name(), name -> new ReferenceKeys(lookup));
   }
 
-  private Output draft(CorrectionsDraft draft, Path target, WrittenOutputs written) {
-    CorrectionsDraft.Written drafted = draft.write();
+  private static void told(CorrectionsDraft.Draft draft, Path target, WrittenOutputs written) {
+    int proposed = draft.proposed().size();
+    int kept = draft.kept().size();
     written.add(
         "corrections draft",
         target,
-        drafted.proposed() + drafted.kept(),
-        drafted.proposed()
-            + (drafted.proposed() == 1 ? " unmatched key, " : " unmatched keys, ")
-            + drafted.clear()
+        proposed + kept,
+        proposed
+            + (proposed == 1 ? " unmatched key, " : " unmatched keys, ")
+            + draft.clear()
             + " with a clear correction"
-            + (drafted.kept() == 0
-                ? ""
-                : ", " + drafted.kept() + (drafted.kept() == 1 ? " line kept" : " lines kept"))
-            + (drafted.doubtful().isEmpty() ? "" : "; " + drafted.doubtful()));
-    return drafted.rows();
+            + (kept == 0 ? "" : ", " + kept + (kept == 1 ? " line kept" : " lines kept"))
+            + (draft.doubtful().isEmpty() ? "" : "; " + draft.doubtful()));
   }
 
   /** Returns where the draft of corrections goes; null when the plan writes none. */
@@ -255,11 +331,11 @@ public final class PlannedRun {
 
   /** Passes on what needs attention to those who gather it. */
   private static final class Told implements Exceptions {
-    private final @Nullable UnmatchedKeys unmatched;
+    private final @Nullable AttentionKeys keys;
     private @Nullable ExceptionList file;
 
-    Told(@Nullable UnmatchedKeys unmatched) {
-      this.unmatched = unmatched;
+    Told(@Nullable AttentionKeys keys) {
+      this.keys = keys;
     }
 
     @Override
@@ -267,8 +343,8 @@ public final class PlannedRun {
       if (file != null) {
         file.found(found);
       }
-      if (unmatched != null) {
-        unmatched.found(found);
+      if (keys != null) {
+        keys.found(found);
       }
     }
   }

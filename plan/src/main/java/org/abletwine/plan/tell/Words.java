@@ -74,4 +74,60 @@ public final class Words {
     return LONG.matcher(text)
         .replaceAll(found -> String.format(Locale.ROOT, "%,d", Long.parseLong(found.group())));
   }
+
+  /**
+   * A text as a terminal, or a page, may have it.
+   *
+   * @param text any text
+   * @return the text, control characters but line feeds, and marks that turn the direction of
+   *     writing, as {@code <U+001B>}
+   */
+  public static String shown(String text) {
+    int at = 0;
+    while (at < text.length() && !hidden(text.charAt(at))) {
+      at++;
+    }
+    if (at == text.length()) {
+      return text;
+    }
+    StringBuilder shown = new StringBuilder(text.length() + 16).append(text, 0, at);
+    for (; at < text.length(); at++) {
+      char c = text.charAt(at);
+      if (hidden(c)) {
+        shown.append(String.format(Locale.ROOT, "<U+%04X>", (int) c));
+      } else {
+        shown.append(c);
+      }
+    }
+    return shown.toString();
+  }
+
+  /** Returns whether {@link #shown} shows a character by its number. */
+  public static boolean hidden(char c) {
+    return c < ' ' && c != '\n'
+        || c >= 0x7F && c < 0xA0
+        || c == 0x2028
+        || c == 0x2029
+        || c >= 0x202A && c <= 0x202E
+        || c >= 0x2066 && c <= 0x2069;
+  }
+
+  /**
+   * JSON as it may be printed, or stand in a page: what {@link #shown} would show is written as
+   * JSON does, so that whoever reads it gets what the data holds.
+   *
+   * @param json JSON text
+   */
+  public static String json(String json) {
+    StringBuilder text = new StringBuilder(json.length());
+    for (int at = 0; at < json.length(); at++) {
+      char c = json.charAt(at);
+      if (hidden(c) && c != '\r') {
+        text.append(String.format(Locale.ROOT, "\\u%04x", (int) c));
+      } else {
+        text.append(c);
+      }
+    }
+    return text.toString();
+  }
 }
