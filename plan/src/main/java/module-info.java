@@ -7,6 +7,7 @@ module org.abletwine.plan {
   requires org.apache.commons.text;
 
   exports org.abletwine.plan;
+  exports org.abletwine.plan.draft;
   exports org.abletwine.plan.drift;
   exports org.abletwine.plan.tell;
 

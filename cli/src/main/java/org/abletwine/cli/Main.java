@@ -39,6 +39,7 @@ public final class Main implements Runnable {
   private static final List<Class<?>> COMMANDS =
       List.of(
           DemoCommand.class,
+          DraftCommand.class,
           EnrichCommand.class,
           RunCommand.class,
           CheckCommand.class,

@@ -85,12 +85,35 @@ public final class PlanFile {
     return run;
   }
 
+  /**
+   * Makes a plan ready to run that is not saved yet.
+   *
+   * @param file where it will be saved
+   * @param text what it says
+   * @throws SettingException naming every mistake, a line each
+   * @throws DataException when a table cannot be read
+   */
+  public static PlannedRun of(Path file, String text) {
+    Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
+    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    PlannedRun run = compile(file, bytes, text, mistakes, Map.of());
+    mistakes.throwIfAny();
+    if (run == null) {
+      throw new IllegalStateException("a plan without mistakes compiles");
+    }
+    return run;
+  }
+
   private static @Nullable PlannedRun compile(
       Path file, Mistakes mistakes, Map<String, String> set) {
     byte[] bytes = read(file, mistakes);
-    String text = bytes == null ? null : text(file, bytes);
-    Node root = text == null ? null : parse(text, mistakes);
-    if (root == null || bytes == null || text == null) {
+    return bytes == null ? null : compile(file, bytes, text(file, bytes), mistakes, set);
+  }
+
+  private static @Nullable PlannedRun compile(
+      Path file, byte[] bytes, String text, Mistakes mistakes, Map<String, String> set) {
+    Node root = parse(text, mistakes);
+    if (root == null) {
       return null;
     }
     PlanShape.check(root, mistakes);

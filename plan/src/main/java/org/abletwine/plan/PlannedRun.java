@@ -18,11 +18,13 @@ import org.abletwine.plan.drift.Drift;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.NoRows;
+import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.Output;
 import org.abletwine.table.output.OutputFile;
 import org.abletwine.table.output.OutputGroup;
@@ -347,6 +349,20 @@ public final class PlannedRun {
         keys.found(found);
       }
     }
+  }
+
+  /**
+   * Runs all rows and writes nothing.
+   *
+   * @param progress told about the tables being read
+   * @return the figures
+   */
+  public RunRecord count(Progress progress) {
+    RunContext context =
+        new RunContext(
+            progress, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), null, Map.of());
+    RunRecord record = enrichment.build().writeTo(new NoRows(), context);
+    return record.with(parameters, controls.judge(record));
   }
 
   /**

@@ -1,0 +1,87 @@
+package org.abletwine.cli;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.abletwine.plan.draft.Draft;
+import org.abletwine.plan.tell.Words;
+import org.abletwine.table.DataException;
+import org.abletwine.table.output.OutputFile;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Drafts a plan from tables. */
+@Command(
+    name = "draft",
+    mixinStandardHelpOptions = true,
+    sortOptions = false,
+    description =
+        "Drafts a plan: finds which columns join, which normalise steps win rows, what is there"
+            + " twice, and what could be fetched; with the evidence as comments.",
+    footerHeading = "%nExample%n",
+    footer = {
+      "  able-twine draft tickets.csv growers.csv districts.csv prices.csv",
+      "  able-twine draft tickets.csv growers.csv --out tickets.plan.yaml"
+    })
+final class DraftCommand implements Callable<Integer> {
+  @Parameters(index = "0", paramLabel = "TRANSACTIONS", description = "The transactions.")
+  private Path transactions;
+
+  @Parameters(
+      index = "1..*",
+      arity = "1..*",
+      paramLabel = "REFERENCE",
+      description = "The references.")
+  private List<Path> references;
+
+  @Option(
+      names = "--out",
+      paramLabel = "FILE",
+      description =
+          "Where to save the plan: a new file, in whose folder its outputs will be. Default: it is"
+              + " printed, for the working folder.")
+  private Path out;
+
+  @Mixin private ReadingOptions reading;
+
+  @Override
+  public Integer call() {
+    if (out != null && Files.exists(out)) {
+      throw new DataException(out + " is there already; name a new file");
+    }
+    Path plan = out == null ? Path.of("drafted.plan.yaml") : out;
+    Draft draft =
+        Draft.of(transactions, references, plan, reading.options(), TerminalProgress.create());
+    if (out == null) {
+      System.out.print(draft.text());
+    } else {
+      save(draft.text());
+      System.out.println(
+          "Wrote "
+              + out
+              + "  ("
+              + draft.figures().lookups().size()
+              + (draft.figures().lookups().size() == 1 ? " lookup" : " lookups")
+              + " for "
+              + Words.rows(draft.figures().rowsIn())
+              + ")");
+      if (!draft.unused().isEmpty()) {
+        System.out.println("Joins nothing that was found: " + String.join(", ", draft.unused()));
+      }
+      System.out.println("Read its comments, then: able-twine run " + out + " --preview 5");
+    }
+    return 0;
+  }
+
+  private void save(String text) {
+    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    try (OutputFile file = new OutputFile(out)) {
+      file.write(bytes, bytes.length);
+      file.commit();
+    }
+  }
+}

@@ -1,0 +1,84 @@
+package org.abletwine.plan.draft;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.step.Progress;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.TableOptions;
+import org.abletwine.table.Tables;
+
+/**
+ * A plan drafted from tables. Immutable.
+ *
+ * @param text the plan, which {@code check} passes, with its evidence as comments
+ * @param figures what a run of it counted; nothing was written
+ * @param unused references that joined nothing
+ */
+public record Draft(String text, RunRecord figures, List<String> unused) {
+  /** Transactions that are looked at to find what joins; all of them are counted afterwards. */
+  static final int MOST_ROWS = 50_000;
+
+  /** Reference rows that are looked at. */
+  static final int MOST_REFERENCE_ROWS = 200_000;
+
+  /** Copies the list. */
+  public Draft {
+    unused = List.copyOf(unused);
+  }
+
+  /**
+   * Drafts a plan.
+   *
+   * @param transactions the transactions
+   * @param references the references, each a file
+   * @param plan where the plan will be saved: paths in it are relative to its folder
+   * @param options how to read all of them
+   * @param progress told about the tables that are counted
+   * @throws SettingException when no format reads a file, or two references have one name
+   * @throws DataException when a table cannot be read
+   */
+  public static Draft of(
+      Path transactions,
+      List<Path> references,
+      Path plan,
+      TableOptions options,
+      Progress progress) {
+    SampleTable rows =
+        SampleTable.of(Tables.file(transactions, options.withSheet(null)), MOST_ROWS);
+    Map<String, Path> files = new LinkedHashMap<>();
+    Map<String, SampleTable> tables = new LinkedHashMap<>();
+    for (Path file : references) {
+      String name = name(file);
+      if (files.putIfAbsent(name, file) != null) {
+        throw new SettingException(
+            "two references would be called \"" + name + "\"; rename one of the files");
+      }
+      tables.put(
+          name, SampleTable.of(Tables.file(file, options.withSheet(null)), MOST_REFERENCE_ROWS));
+    }
+    if (rows.count() == 0) {
+      throw new DataException(transactions + " has no rows; there is nothing to draft from");
+    }
+    Drafter drafter = new Drafter(rows, tables);
+    DraftText text =
+        new DraftText(transactions, rows, files, tables, drafter.steps(), drafter.unused(), plan);
+    RunRecord figures = PlanFile.of(plan, text.plain()).count(progress);
+    return new Draft(text.told(figures), figures, List.copyOf(drafter.unused()));
+  }
+
+  /** The name of a reference: that of its file, as a plain word. */
+  private static String name(Path file) {
+    String name = String.valueOf(file.getFileName());
+    int dot = name.indexOf('.');
+    String plain = (dot > 0 ? name.substring(0, dot) : name).replaceAll("[^\\p{L}\\p{N}]+", "_");
+    return plain.matches("[0-9].*") || plain.isEmpty() || Set.of("transactions").contains(plain)
+        ? "table_" + plain
+        : plain;
+  }
+}

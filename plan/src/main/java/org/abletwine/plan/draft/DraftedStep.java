@@ -1,0 +1,31 @@
+package org.abletwine.plan.draft;
+
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A step of a draft.
+ *
+ * @param reference the name of its reference
+ * @param key how it joins
+ * @param steps normalise steps, as an option writes them; empty for the usual
+ * @param bring columns to fetch, each with the name it gets
+ * @param otherwise another reference that is tried for rows without a match; null for none
+ * @param duplicates what the reference does with keys on several rows, as a plan writes it; empty
+ *     for nothing
+ * @param doubts what a person should check, in sentences
+ */
+record DraftedStep(
+    String reference,
+    FoundKey key,
+    List<String> steps,
+    Map<String, String> bring,
+    @Nullable DraftedStep otherwise,
+    String duplicates,
+    List<String> doubts) {
+
+  DraftedStep otherwise(DraftedStep other) {
+    return new DraftedStep(reference, key, steps, bring, other, duplicates, doubts);
+  }
+}
