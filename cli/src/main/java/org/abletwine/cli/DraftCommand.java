@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.draft.Draft;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
@@ -60,19 +61,26 @@ final class DraftCommand implements Callable<Integer> {
       System.out.print(draft.text());
     } else {
       save(draft.text());
+      RunRecord figures = draft.figures();
+      int lookups = figures == null ? 0 : figures.lookups().size();
       System.out.println(
           "Wrote "
               + out
-              + "  ("
-              + draft.figures().lookups().size()
-              + (draft.figures().lookups().size() == 1 ? " lookup" : " lookups")
-              + " for "
-              + Words.rows(draft.figures().rowsIn())
-              + ")");
+              + (figures == null
+                  ? ""
+                  : "  ("
+                      + lookups
+                      + (lookups == 1 ? " lookup" : " lookups")
+                      + " for "
+                      + Words.rows(figures.rowsIn())
+                      + ")"));
       if (!draft.unused().isEmpty()) {
         System.out.println("Joins nothing that was found: " + String.join(", ", draft.unused()));
       }
       System.out.println("Read its comments, then: able-twine run " + out + " --preview 5");
+    }
+    if (!draft.problem().isEmpty()) {
+      Say.note("the draft could not be run to its end: " + draft.problem());
     }
     return 0;
   }

@@ -12,15 +12,18 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A plan drafted from tables. Immutable.
  *
  * @param text the plan, which {@code check} passes, with its evidence as comments
- * @param figures what a run of it counted; nothing was written
+ * @param figures what a run of it counted, though nothing was written; null when the data stopped
+ *     it
+ * @param problem what stopped it, in words; empty for nothing
  * @param unused references that joined nothing
  */
-public record Draft(String text, RunRecord figures, List<String> unused) {
+public record Draft(String text, @Nullable RunRecord figures, String problem, List<String> unused) {
   /** Transactions that are looked at to find what joins; all of them are counted afterwards. */
   static final int MOST_ROWS = 50_000;
 
@@ -66,10 +69,25 @@ public record Draft(String text, RunRecord figures, List<String> unused) {
       throw new DataException(transactions + " has no rows; there is nothing to draft from");
     }
     Drafter drafter = new Drafter(rows, tables);
+    List<DraftedStep> steps = drafter.steps();
+    if (steps.isEmpty()) {
+      throw new DataException(
+          "no reference joins "
+              + transactions
+              + ": no column of it shares values with one of "
+              + String.join(", ", references.stream().map(Path::toString).toList())
+              + ". Name other files, or look at two columns with able-twine overlap");
+    }
     DraftText text =
-        new DraftText(transactions, rows, files, tables, drafter.steps(), drafter.unused(), plan);
-    RunRecord figures = PlanFile.of(plan, text.plain()).count(progress);
-    return new Draft(text.told(figures), figures, List.copyOf(drafter.unused()));
+        new DraftText(transactions, rows, files, tables, steps, drafter.unused(), plan);
+    RunRecord figures = null;
+    String problem = "";
+    try {
+      figures = PlanFile.of(plan, text.plain()).count(progress);
+    } catch (DataException e) { // beyond the rows that were looked at: the plan is of use even so
+      problem = String.valueOf(e.getMessage());
+    }
+    return new Draft(text.told(figures, problem), figures, problem, List.copyOf(drafter.unused()));
   }
 
   /** The name of a reference: that of its file, as a plain word. */

@@ -17,6 +17,8 @@ import org.jspecify.annotations.Nullable;
 /** Writes a draft down as a plan, with the evidence beside each step. */
 final class DraftText {
   private static final int FEW_VALUES = 6;
+  private static final List<String> HARMLESS =
+      List.of("trim", "collapse-spaces", "ignore-case", "ignore-accents");
 
   private final Path transactions;
   private final SampleTable rows;
@@ -27,6 +29,7 @@ final class DraftText {
   private final Path plan;
   private final StringBuilder text = new StringBuilder();
   private @Nullable RunRecord figures;
+  private String stopped = "";
 
   DraftText(
       Path transactions,
@@ -51,9 +54,15 @@ final class DraftText {
     return write();
   }
 
-  /** The plan with what a run of it counted. */
-  String told(RunRecord counted) {
+  /**
+   * The plan with what a run of it counted.
+   *
+   * @param counted the figures; null when the data stopped it
+   * @param problem what stopped it
+   */
+  String told(@Nullable RunRecord counted, String problem) {
     figures = counted;
+    stopped = problem;
     return write();
   }
 
@@ -68,9 +77,12 @@ final class DraftText {
         Words.rows(all)
             + (rows.whole() ? "" : "; " + Words.count(rows.count()) + " of them were looked at")
             + ". Drafted from the data: read the comments, and change what you know better.");
+    if (!stopped.isEmpty()) {
+      comment("", "It could not be run to its end, so nothing is counted below: " + stopped);
+    }
     references();
     line("");
-    line("steps:" + (steps.isEmpty() ? " []" : ""));
+    line("steps:");
     steps.forEach(this::step);
     left();
     line("");
@@ -102,7 +114,7 @@ final class DraftText {
     Map<String, String> conditions = new LinkedHashMap<>();
     for (DraftedStep step : steps) {
       for (DraftedStep one = step; one != null; one = one.otherwise()) {
-        duplicates.put(one.reference(), one.duplicates());
+        duplicates.put(one.reference(), one.newestBy());
         if (one.key().kind() == Kind.CORRECTION) {
           conditions.put(one.reference(), accepted(tables.get(one.reference())));
         }
@@ -117,14 +129,10 @@ final class DraftText {
               + quoted(name)
               + ": { file: "
               + path(file.getValue())
-              + (rule.isEmpty() ? "" : ", duplicates: " + rule)
+              + (rule.isEmpty() ? "" : ", duplicates: { newest-by: " + quoted(rule) + " }")
               + (where.isEmpty() ? "" : ", where: " + quoted(where))
               + " }"
               + (unused.contains(name) ? "   joins nothing that was found" : ""));
-    }
-    if (files.isEmpty() || unused.size() == files.size()) {
-      text.setLength(text.length() - "references:\n".length());
-      line("# no reference joins the transactions; state references: and steps: yourself");
     }
   }
 
@@ -156,11 +164,15 @@ final class DraftText {
     }
     evidence(step);
     line("  - lookup: " + quoted(step.reference()));
-    line("    key: " + key(step.key()));
-    if (!step.steps().isEmpty()) {
+    line("    key: " + key(step));
+    if (!step.steps().isEmpty() && !ofParts(step)) {
       line("    normalise: " + normalise(step.steps()));
     }
-    line("    bring: " + bring(step));
+    if (step.bring().isEmpty()) {
+      line("    mark: " + quoted(step.reference() + "_outcome")); // it has nothing but its key
+    } else {
+      line("    bring: " + bring(step));
+    }
     DraftedStep other = step.otherwise();
     if (other != null) {
       line("    otherwise:                           # tried for rows still without a match");
@@ -168,7 +180,7 @@ final class DraftText {
           "      - { reference: "
               + quoted(other.reference())
               + ", key: "
-              + key(other.key())
+              + key(other)
               + (other.steps().isEmpty() ? "" : ", normalise: " + normalise(other.steps()))
               + ", bring: "
               + bring(other)
@@ -303,9 +315,29 @@ final class DraftText {
     asks.forEach(ask -> comment("", "- " + ask));
   }
 
-  private static String key(FoundKey key) {
+  /**
+   * Whether steps are stated for the equal parts alone: those that change more than case and spaces
+   * would spoil the numbers and dates of a rule.
+   */
+  private static boolean ofParts(DraftedStep step) {
+    return step.key().kind() != Kind.EQUAL && !HARMLESS.containsAll(step.steps());
+  }
+
+  private static String key(DraftedStep step) {
+    FoundKey key = step.key();
     List<String> parts = new ArrayList<>();
     for (Pair pair : key.equal()) {
+      if (ofParts(step)) {
+        parts.add(
+            "{ ours: "
+                + quoted(pair.ours())
+                + ", theirs: "
+                + quoted(pair.theirs())
+                + ", normalise: "
+                + normalise(step.steps())
+                + " }");
+        continue;
+      }
       String both =
           pair.ours().equals(pair.theirs())
               ? name(pair.ours())
@@ -381,7 +413,7 @@ final class DraftText {
 
   /** A text as YAML writes it. */
   private static String quoted(@Nullable String value) {
-    String written = value == null ? "" : value;
+    String written = value == null ? "" : value.replace("${", "$${"); // no parameter is meant
     boolean plain =
         written.matches("[A-Za-z][A-Za-z0-9_./ =-]*")
             && !written.endsWith(" ")

@@ -12,8 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param steps normalise steps, as an option writes them; empty for the usual
  * @param bring columns to fetch, each with the name it gets
  * @param otherwise another reference that is tried for rows without a match; null for none
- * @param duplicates what the reference does with keys on several rows, as a plan writes it; empty
- *     for nothing
+ * @param newestBy the column that says which of several rows of a key counts; empty for none
  * @param doubts what a person should check, in sentences
  */
 record DraftedStep(
@@ -22,10 +21,10 @@ record DraftedStep(
     List<String> steps,
     Map<String, String> bring,
     @Nullable DraftedStep otherwise,
-    String duplicates,
+    String newestBy,
     List<String> doubts) {
 
   DraftedStep otherwise(DraftedStep other) {
-    return new DraftedStep(reference, key, steps, bring, other, duplicates, doubts);
+    return new DraftedStep(reference, key, steps, bring, other, newestBy, doubts);
   }
 }

@@ -27,6 +27,7 @@ final class Drafter {
   private static final double WINS = 0.001;
 
   private final SampleTable rows;
+  private final Map<String, SampleTable> tables;
   private final Map<String, SampleTable> open;
   private final List<DraftedStep> steps = new ArrayList<>();
   private final Set<String> names = new LinkedHashSet<>();
@@ -37,6 +38,7 @@ final class Drafter {
    */
   Drafter(SampleTable rows, Map<String, SampleTable> references) {
     this.rows = rows;
+    this.tables = references;
     this.open = new LinkedHashMap<>(references);
     rows.columns().forEach(column -> names.add(column.name()));
   }
@@ -48,8 +50,12 @@ final class Drafter {
       more = false;
       for (String name : List.copyOf(open.keySet())) {
         SampleTable reference = open.get(name);
-        FoundKey key = reference == null ? null : new KeySearch(rows, reference).find();
-        if (key == null || reference == null) {
+        if (reference == null) {
+          continue;
+        }
+        FoundKey again = again(reference);
+        FoundKey key = again == null ? new KeySearch(rows, reference).find() : again;
+        if (key == null) {
           continue;
         }
         open.remove(name);
@@ -58,13 +64,62 @@ final class Drafter {
           weak.add(step);
           continue;
         }
-        steps.add(step);
-        fetch(step, reference);
+        DraftedStep named = named(step);
+        steps.add(named);
+        fetch(named, reference);
         more = true;
       }
     }
     weak.forEach(this::place);
     return steps;
+  }
+
+  /**
+   * The key of a lookup there is, where a reference has the same key and something in common with
+   * it, and holds keys that the lookup does not find: whoever left, or another's list.
+   */
+  private @Nullable FoundKey again(SampleTable reference) {
+    for (DraftedStep main : steps) {
+      boolean alike =
+          main.key().kind() == Kind.EQUAL
+              && main.key().equal().stream().allMatch(pair -> reference.has(pair.theirs()))
+              && main.bring().keySet().stream().anyMatch(reference::has);
+      if (!alike) {
+        continue;
+      }
+      Set<String> known = keys(columns(main.key(), tables.get(main.reference())));
+      Set<String> here = keys(columns(main.key(), reference));
+      List<SampleColumn> mine =
+          main.key().equal().stream().map(pair -> rows.column(pair.ours())).toList();
+      int found = 0;
+      for (int row = 0; row < rows.count(); row++) {
+        String key = KeySearch.key(mine, row);
+        found += key != null && !known.contains(key) && here.contains(key) ? 1 : 0;
+      }
+      if (found > 0) {
+        double share = (double) found / rows.count();
+        return new FoundKey(Kind.EQUAL, main.key().equal(), null, null, null, share, 1);
+      }
+    }
+    return null;
+  }
+
+  private static List<SampleColumn> columns(FoundKey key, @Nullable SampleTable reference) {
+    return reference == null
+        ? List.of()
+        : key.equal().stream().map(pair -> reference.column(pair.theirs())).toList();
+  }
+
+  private static Set<String> keys(List<SampleColumn> columns) {
+    Set<String> keys = new HashSet<>();
+    int count = columns.isEmpty() ? 0 : columns.get(0).rows();
+    for (int row = 0; row < count; row++) {
+      String key = KeySearch.key(columns, row);
+      if (key != null) {
+        keys.add(key);
+      }
+    }
+    return keys;
   }
 
   /** References that joined nothing. */
@@ -112,13 +167,25 @@ final class Drafter {
                       step.steps(),
                       common,
                       null,
-                      step.duplicates(),
+                      step.newestBy(),
                       step.doubts())));
           return;
         }
       }
     }
-    steps.add(step);
+    steps.add(named(step));
+  }
+
+  /** The step, what it fetches called by names that no column has yet. */
+  private DraftedStep named(DraftedStep step) {
+    Map<String, String> bring = new LinkedHashMap<>();
+    for (String column : step.bring().keySet()) {
+      String name = as(step.reference(), column);
+      names.add(name);
+      bring.put(column, name);
+    }
+    return new DraftedStep(
+        step.reference(), step.key(), step.steps(), bring, null, step.newestBy(), step.doubts());
   }
 
   private static List<String> ours(FoundKey key) {
@@ -127,19 +194,16 @@ final class Drafter {
 
   private DraftedStep step(String name, SampleTable reference, FoundKey key) {
     List<String> doubts = new ArrayList<>();
-    String duplicates = duplicates(reference, key, doubts);
+    String duplicates = newestBy(reference, key, doubts);
     Map<String, String> bring = new LinkedHashMap<>();
     if (key.kind() != Kind.CORRECTION) {
       List<String> taken = key.theirColumns();
       for (SampleColumn column : reference.columns()) {
-        boolean decides = duplicates.contains(": " + column.name() + " ");
+        boolean decides = duplicates.equals(column.name());
         if (!taken.contains(column.name()) && !decides) {
-          bring.put(column.name(), as(name, column.name()));
+          bring.put(column.name(), column.name());
         }
       }
-    }
-    if (key.kind() == Kind.EQUAL && key.matched() >= FEW) {
-      bring.values().forEach(names::add);
     }
     return new DraftedStep(name, key, normalise(reference, key), bring, null, duplicates, doubts);
   }
@@ -155,8 +219,8 @@ final class Drafter {
     return name;
   }
 
-  /** What is to be done with keys on several rows. */
-  private static String duplicates(SampleTable reference, FoundKey key, List<String> doubts) {
+  /** The column that says which of several rows of a key is the newest; empty where none does. */
+  private static String newestBy(SampleTable reference, FoundKey key, List<String> doubts) {
     if (key.kind() != Kind.EQUAL) {
       return "";
     }
@@ -201,7 +265,7 @@ final class Drafter {
               "revised");
       if (!conflicting.isEmpty() && column.kind() == SampleColumn.Kind.DATE && changes) {
         doubts.add(told + ": the newest by " + column.name() + " is taken. Is it the right one?");
-        return "{ newest-by: " + column.name() + " }";
+        return column.name();
       }
     }
     doubts.add(

@@ -165,7 +165,7 @@ final class SampleColumn {
       String text = value.strip();
       boolean code = text.length() > 1 && text.charAt(0) == '0' && text.indexOf('.') < 0;
       numbersOnly = numbersOnly && !code && DecimalText.read(text) != null;
-      dates = dates && iso.read(text) != null;
+      dates = dates && text.matches("\\d{4}-\\d{2}-\\d{2}") && iso.read(text) != null;
       if (!numbersOnly && !dates) {
         return Kind.TEXT;
       }
