@@ -1,5 +1,6 @@
 package org.abletwine.cli;
 
+import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -7,8 +8,10 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.draft.Draft;
+import org.abletwine.plan.draft.LikeDraft;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Tables;
 import org.abletwine.table.output.OutputFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -26,7 +29,8 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine draft tickets.csv growers.csv districts.csv prices.csv",
-      "  able-twine draft tickets.csv growers.csv --out tickets.plan.yaml"
+      "  able-twine draft tickets.csv growers.csv --out tickets.plan.yaml",
+      "  able-twine draft tickets.csv growers.csv prices.csv --like july-by-hand.csv --out july.plan.yaml"
     })
 final class DraftCommand implements Callable<Integer> {
   @Parameters(index = "0", paramLabel = "TRANSACTIONS", description = "The transactions.")
@@ -47,6 +51,20 @@ final class DraftCommand implements Callable<Integer> {
               + " printed, for the working folder.")
   private Path out;
 
+  @Option(
+      names = "--like",
+      paramLabel = "FILE",
+      description =
+          "A table that somebody made by hand from these: drafts the plan that makes it, and lists"
+              + " the cells in which it differs from what the plan makes, with the likely reason.")
+  private Path like;
+
+  @Option(
+      names = "--differences",
+      paramLabel = "FILE",
+      description = "With --like: write all the cells that differ there.")
+  private Path differences;
+
   @Mixin private ReadingOptions reading;
 
   @Override
@@ -55,6 +73,10 @@ final class DraftCommand implements Callable<Integer> {
       throw new DataException(out + " is there already; name a new file");
     }
     Path plan = out == null ? Path.of("drafted.plan.yaml") : out;
+    if (like != null) {
+      like(plan);
+      return 0;
+    }
     Draft draft =
         Draft.of(transactions, references, plan, reading.options(), TerminalProgress.create());
     if (out == null) {
@@ -83,6 +105,25 @@ final class DraftCommand implements Callable<Integer> {
       Say.note("the draft could not be run to its end: " + draft.problem());
     }
     return 0;
+  }
+
+  private void like(Path plan) {
+    LikeDraft draft =
+        LikeDraft.of(
+            transactions, references, like, plan, reading.options(), TerminalProgress.create());
+    PrintStream told = out == null ? System.err : System.out;
+    if (out == null) {
+      System.out.print(draft.text());
+      System.out.flush();
+    } else {
+      save(draft.text());
+      told.println("Wrote " + out);
+    }
+    DifferenceLines.of(draft, like, Ink.colour()).forEach(told::println);
+    if (differences != null) {
+      DifferenceLines.write(draft, Tables.file(like, reading.options()), differences);
+      told.println("Wrote " + differences + "  (" + draft.slips().size() + " cells)");
+    }
   }
 
   private void save(String text) {

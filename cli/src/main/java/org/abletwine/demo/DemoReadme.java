@@ -27,6 +27,7 @@ final class DemoReadme {
             | tickets-2026-07.csv.zip, tickets-2026-08.csv.zip | the tickets again, a zipped file a month |
             | masters.xlsx | growers, districts and sites again, each a sheet of a workbook |
             | prices.db | prices again, as a table of a SQLite database |
+            | tickets-by-hand.csv | the first 600 tickets as somebody enriched them by hand, with twenty slips |
             | retests.jsonl | moisture tested again, an object a line; who tested it is an object within |
 
             Planted on purpose, so that there is something to find:

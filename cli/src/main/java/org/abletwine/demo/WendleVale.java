@@ -54,6 +54,7 @@ public final class WendleVale {
     Files.createDirectories(folder.resolve("out"));
     Planted planted = write(folder, TICKETS, GROWERS, SEED);
     OtherKinds.write(folder, planted);
+    MadeByHand.write(folder, planted);
     copy("harvest.plan.yaml", folder);
     copy("intake-check.plan.yaml", folder);
     copy("month-end.plan.yaml", folder);

@@ -86,6 +86,44 @@ class DraftAndDriftTest {
     assertThat(ran(2, "draft", file("tickets.csv")).err()).contains("REFERENCE");
   }
 
+  /** The demo's table made by hand has twenty slips: all are named, and nothing else. */
+  @Test
+  void everySlipOfATableMadeByHandIsNamedAndNoOther() throws IOException {
+    Cli.Gave gave =
+        ran(
+            0,
+            draft(
+                "--like",
+                file("tickets-by-hand.csv"),
+                "--out",
+                file("like.plan.yaml"),
+                "--differences",
+                file("out/differences.csv")));
+    assertThat(gave.out())
+        .contains("11 of 11 columns traced; of 6,600 cells 20 differ, and 8 more follow from these")
+        .contains("2,400 transactions are not in it");
+    List<String> slips =
+        Files.readAllLines(demo.resolve("out/differences.csv")).stream()
+            .filter(line -> line.endsWith(",no"))
+            .toList();
+    assertThat(slips).hasSize(20);
+    assertThat(slips).filteredOn(slip -> slip.contains("a stale value, of 2026-")).hasSize(5);
+    assertThat(slips).filteredOn(slip -> slip.contains("a band edge: ")).hasSize(3);
+    assertThat(slips).filteredOn(slip -> slip.contains("a dropped zero")).hasSize(4);
+    assertThat(slips).filteredOn(slip -> slip.contains("the first of several rows")).hasSize(3);
+    assertThat(slips).filteredOn(slip -> slip.contains("left blank")).hasSize(2);
+    assertThat(slips).filteredOn(slip -> slip.contains("typed over")).hasSize(3);
+    assertThat(Files.readString(demo.resolve("like.plan.yaml")))
+        .contains("- compute: { net_kg: gross_kg - tare_kg }")
+        .contains("round(net_kg * price_per_tonne * (1 - deduction_pct / 100) / 1000, 2)")
+        .contains("fill: Unlisted")
+        .contains("price_per_tonne: price");
+    ran(0, "check", file("like.plan.yaml"));
+    ran(0, "run", file("like.plan.yaml"));
+    assertThat(Files.readAllLines(demo.resolve("out/enriched.csv")).get(0))
+        .isEqualTo(Files.readAllLines(demo.resolve("tickets-by-hand.csv")).get(0));
+  }
+
   @Test
   void aPlanIsToldInWords() throws IOException {
     String words = ran(0, "check", file("harvest.plan.yaml"), "--words").out();

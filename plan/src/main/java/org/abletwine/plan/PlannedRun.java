@@ -358,10 +358,21 @@ public final class PlannedRun {
    * @return the figures
    */
   public RunRecord count(Progress progress) {
+    return count(progress, new NoRows());
+  }
+
+  /**
+   * Runs all rows, which go to a sink, and writes no file.
+   *
+   * @param progress told about the tables being read
+   * @param sink where the rows go
+   * @return the figures
+   */
+  public RunRecord count(Progress progress, TableSink sink) {
     RunContext context =
         new RunContext(
             progress, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), null, Map.of());
-    RunRecord record = enrichment.build().writeTo(new NoRows(), context);
+    RunRecord record = enrichment.build().writeTo(sink, context);
     return record.with(parameters, controls.judge(record));
   }
 

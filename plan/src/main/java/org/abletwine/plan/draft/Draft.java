@@ -1,6 +1,7 @@
 package org.abletwine.plan.draft;
 
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -52,6 +53,57 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
       Path plan,
       TableOptions options,
       Progress progress) {
+    Found found = find(transactions, references, plan, options);
+    DraftText text = found.text(found.steps(), LikeDraft.Ending.NONE);
+    RunRecord figures = null;
+    String problem = "";
+    try {
+      figures = PlanFile.of(plan, text.plain()).count(progress);
+    } catch (DataException e) { // beyond the rows that were looked at: the plan is of use even so
+      problem = String.valueOf(e.getMessage());
+    }
+    return new Draft(text.told(figures, problem), figures, problem, found.unused());
+  }
+
+  /**
+   * What was found in the tables.
+   *
+   * @param transactions the file of the transactions
+   * @param rows rows of them
+   * @param files the references' files by name
+   * @param tables rows of the references
+   * @param steps the steps
+   * @param unused references that joined nothing
+   * @param plan where the plan will be saved
+   */
+  record Found(
+      Path transactions,
+      SampleTable rows,
+      Map<String, Path> files,
+      Map<String, SampleTable> tables,
+      List<DraftedStep> steps,
+      List<String> unused,
+      Path plan) {
+
+    DraftText text(List<DraftedStep> wanted, LikeDraft.Ending ending) {
+      Map<String, Path> used = new LinkedHashMap<>(files);
+      if (ending != LikeDraft.Ending.NONE) {
+        Set<String> names = new HashSet<>();
+        for (DraftedStep step : wanted) {
+          names.add(step.reference());
+          if (step.otherwise() != null) {
+            names.add(step.otherwise().reference());
+          }
+        }
+        used.keySet().retainAll(names);
+      }
+      List<String> open = unused.stream().filter(used::containsKey).toList();
+      return new DraftText(transactions, rows, used, tables, wanted, open, ending, plan);
+    }
+  }
+
+  /** Looks at the tables. */
+  static Found find(Path transactions, List<Path> references, Path plan, TableOptions options) {
     SampleTable rows =
         SampleTable.of(Tables.file(transactions, options.withSheet(null)), MOST_ROWS);
     Map<String, Path> files = new LinkedHashMap<>();
@@ -78,16 +130,7 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
               + String.join(", ", references.stream().map(Path::toString).toList())
               + ". Name other files, or look at two columns with able-twine overlap");
     }
-    DraftText text =
-        new DraftText(transactions, rows, files, tables, steps, drafter.unused(), plan);
-    RunRecord figures = null;
-    String problem = "";
-    try {
-      figures = PlanFile.of(plan, text.plain()).count(progress);
-    } catch (DataException e) { // beyond the rows that were looked at: the plan is of use even so
-      problem = String.valueOf(e.getMessage());
-    }
-    return new Draft(text.told(figures, problem), figures, problem, List.copyOf(drafter.unused()));
+    return new Found(transactions, rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
   }
 
   /** The name of a reference: that of its file, as a plain word. */

@@ -26,6 +26,7 @@ final class DraftText {
   private final Map<String, SampleTable> tables;
   private final List<DraftedStep> steps;
   private final Collection<String> unused;
+  private final LikeDraft.Ending ending;
   private final Path plan;
   private final StringBuilder text = new StringBuilder();
   private @Nullable RunRecord figures;
@@ -38,7 +39,9 @@ final class DraftText {
       Map<String, SampleTable> tables,
       List<DraftedStep> steps,
       Collection<String> unused,
+      LikeDraft.Ending ending,
       Path plan) {
+    this.ending = ending;
     this.transactions = transactions;
     this.rows = rows;
     this.files = files;
@@ -84,7 +87,10 @@ final class DraftText {
     line("");
     line("steps:");
     steps.forEach(this::step);
-    left();
+    ending.lines().forEach(one -> line("  " + one));
+    if (ending == LikeDraft.Ending.NONE) {
+      left();
+    }
     line("");
     line("controls:");
     line("  rows: same");
@@ -96,7 +102,27 @@ final class DraftText {
         "  corrections: out/corrections-draft.csv     # unmatched keys and what they probably were");
     line("  report: out/report.html");
     line("  record: out/run.json");
+    leaves();
     return text.toString();
+  }
+
+  /** Which columns leave, by which names. */
+  private void leaves() {
+    if (!ending.drop().isEmpty()) {
+      line("  drop-columns: " + list(ending.drop()));
+    }
+    if (!ending.order().isEmpty()) {
+      line("  order-columns: " + list(ending.order()));
+    }
+    if (!ending.rename().isEmpty()) {
+      List<String> pairs = new ArrayList<>();
+      ending.rename().forEach((name, as) -> pairs.add(quoted(name) + ": " + quoted(as)));
+      line("  rename: { " + String.join(", ", pairs) + " }");
+    }
+  }
+
+  private static String list(List<String> names) {
+    return "[" + String.join(", ", names.stream().map(DraftText::quoted).toList()) + "]";
   }
 
   private void line(String line) {
@@ -108,6 +134,9 @@ final class DraftText {
   }
 
   private void references() {
+    if (files.isEmpty()) {
+      return;
+    }
     line("");
     line("references:");
     Map<String, String> duplicates = new LinkedHashMap<>();
@@ -392,7 +421,7 @@ final class DraftText {
   }
 
   /** A column as expressions and keys name it. */
-  private static String name(String column) {
+  static String name(String column) {
     return column.matches("[A-Za-z_][A-Za-z0-9_]*")
         ? column
         : '"' + column.replace("\"", "\"\"") + '"';
@@ -412,7 +441,7 @@ final class DraftText {
   }
 
   /** A text as YAML writes it. */
-  private static String quoted(@Nullable String value) {
+  static String quoted(@Nullable String value) {
     String written = value == null ? "" : value.replace("${", "$${"); // no parameter is meant
     boolean plain =
         written.matches("[A-Za-z][A-Za-z0-9_./ =-]*")

@@ -1,5 +1,6 @@
 package org.abletwine.plan.draft;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -24,7 +25,18 @@ record DraftedStep(
     String newestBy,
     List<String> doubts) {
 
-  DraftedStep otherwise(DraftedStep other) {
+  /** The same step that fetches less. */
+  DraftedStep bringing(Map<String, String> columns) {
+    DraftedStep other = otherwise;
+    if (other != null) {
+      Map<String, String> common = new LinkedHashMap<>(other.bring());
+      common.values().retainAll(columns.values());
+      other = common.isEmpty() ? null : other.bringing(common);
+    }
+    return new DraftedStep(reference, key, steps, columns, other, newestBy, doubts);
+  }
+
+  DraftedStep otherwise(@Nullable DraftedStep other) {
     return new DraftedStep(reference, key, steps, bring, other, newestBy, doubts);
   }
 }

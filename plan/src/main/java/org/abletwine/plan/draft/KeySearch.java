@@ -191,12 +191,13 @@ final class KeySearch {
       if (mine == null) {
         continue;
       }
-      for (int parts = 1; parts <= MOST_PARTS; parts++) {
+      int fewest = pairs.isEmpty() && begins(mine, since) ? 0 : 1;
+      for (int parts = fewest; parts <= MOST_PARTS; parts++) {
         for (List<Pair> some : sets(parts)) {
           boolean apart = some.stream().noneMatch(pair -> pair.theirs().equals(since.name()));
           boolean several = unique(some, List.of()) < UNIQUE;
           if (apart && several && unique(some, List.of(since)) >= 0.99) {
-            double matched = some.stream().mapToDouble(Pair::matched).min().orElse(0);
+            double matched = some.stream().mapToDouble(Pair::matched).min().orElse(1);
             return new FoundKey(
                 Kind.AT_OR_BELOW, some, mine.name(), since.name(), null, matched, 1);
           }
@@ -204,6 +205,16 @@ final class KeySearch {
       }
     }
     return null;
+  }
+
+  /** Whether most of our dates are not before the first of theirs: a table for all rows alike. */
+  private static boolean begins(SampleColumn mine, SampleColumn since) {
+    String least = end(since, -1);
+    long in = 0;
+    for (int id = 0; id < mine.distinct(); id++) {
+      in += least != null && mine.valueOf(id).strip().compareTo(least.strip()) >= 0 ? 1 : 0;
+    }
+    return in >= MOSTLY * mine.distinct();
   }
 
   /** Our date whose name is most like theirs; the first of equals. */

@@ -54,6 +54,10 @@ final class SampleTable implements Table {
     return sample;
   }
 
+  static SampleTable empty(String name) {
+    return new SampleTable(name);
+  }
+
   /** Adds a column that was fetched. */
   void add(SampleColumn column) {
     columns.add(column);
