@@ -218,7 +218,7 @@ class BadUsageTest {
         gives(
             2,
             "nope",
-            "no command is called nope; the names are demo, enrich, run, check, profile, duplicates, overlap, find, trace"),
+            "no command is called nope; the names are demo, draft, enrich, run, check, profile, duplicates, overlap, find, trace, drift"),
         gives(
             2,
             "--nope",
