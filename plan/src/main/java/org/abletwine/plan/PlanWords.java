@@ -318,7 +318,13 @@ final class PlanWords {
       figures =
           failed == 0
               ? "all of it holds"
-              : failed + " of " + run.controls().size() + " controls do not hold";
+              : run.controls().size() == 1
+                  ? "the control does not hold"
+                  : failed
+                      + " of "
+                      + run.controls().size()
+                      + (failed == 1 ? " controls does" : " controls do")
+                      + " not hold";
     }
     add("controls", "it must hold that " + String.join("; that ", parts), figures);
   }

@@ -2,6 +2,7 @@ package org.abletwine.report;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.plan.tell.Words;
 
 /** A part of a section. */
 public sealed interface Block {
@@ -129,19 +130,19 @@ public sealed interface Block {
 
     TableOf(String id, String caption) {
       this.id = id;
-      this.caption = caption;
+      this.caption = Words.shown(caption);
     }
 
     TableOf texts(String... names) {
       for (String name : names) {
-        columns.add(new Column(name, false));
+        columns.add(new Column(Words.shown(name), false));
       }
       return this;
     }
 
     TableOf numbers(String... names) {
       for (String name : names) {
-        columns.add(new Column(name, true));
+        columns.add(new Column(Words.shown(name), true));
       }
       return this;
     }

@@ -1,6 +1,7 @@
 package org.abletwine.report;
 
 import java.util.List;
+import org.abletwine.plan.tell.Words;
 
 /**
  * A section of the page.
@@ -10,8 +11,9 @@ import java.util.List;
  * @param blocks what stands in it
  */
 public record Section(String id, String title, List<Block> blocks) {
-  /** Copies the list. */
+  /** Copies the list, and shows control characters of the title. */
   public Section {
+    title = Words.shown(title);
     blocks = List.copyOf(blocks);
   }
 }

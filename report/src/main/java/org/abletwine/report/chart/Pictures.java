@@ -203,7 +203,8 @@ public final class Pictures {
     }
   }
 
-  private static Block.@Nullable Picture drawn(String told, Function<Tones, Chart<?, ?>> draw) {
+  /** The picture in both forms; null where this machine cannot draw. */
+  static Block.@Nullable Picture drawn(String told, Function<Tones, Chart<?, ?>> draw) {
     try {
       Chart<?, ?> light = draw.apply(Tones.LIGHT);
       Chart<?, ?> dark = draw.apply(Tones.DARK);

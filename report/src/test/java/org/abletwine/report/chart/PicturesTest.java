@@ -1,0 +1,92 @@
+package org.abletwine.report.chart;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import org.abletwine.figures.RollupFigures;
+import org.abletwine.report.Block;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+
+/** Pictures are an addition: drawn where there is something to draw and a machine that can. */
+class PicturesTest {
+
+  private static RollupFigures rollup(List<String> order, String[]... groups) {
+    List<List<@Nullable String>> rows = new ArrayList<>();
+    for (String[] group : groups) {
+      rows.add(Arrays.asList(group));
+    }
+    return new RollupFigures(
+        "out.csv",
+        List.of("region"),
+        List.of("kg", "payable"),
+        rows,
+        rows.size(),
+        order,
+        List.of(),
+        Map.of(),
+        "out.csv",
+        0,
+        "");
+  }
+
+  private static String svg(String address) {
+    assertThat(address).startsWith("data:image/svg+xml;base64,");
+    return new String(
+        Base64.getDecoder().decode(address.substring(address.indexOf(',') + 1)),
+        StandardCharsets.UTF_8);
+  }
+
+  @Test
+  void groupsAreDrawnInALightAndADarkForm() {
+    Block.Picture picture =
+        Pictures.groups(
+            rollup(
+                List.of("payable desc"),
+                new String[] {"North", "5", "70"},
+                new String[] {null, "6", "60"},
+                new String[] {"A name that is much longer than any chart has room for", "7", "-5"},
+                new String[] {"South", "8", null}));
+    assertThat(picture).isNotNull();
+    assertThat(picture.told()).startsWith("payable by region");
+    String light = svg(picture.light());
+    String dark = svg(picture.dark());
+    assertThat(light).startsWith("<svg").contains("fill:white").doesNotContain("<script");
+    assertThat(dark).contains("rgb(27,34,31)").doesNotContain("fill:white");
+    assertThat(light.length()).isLessThan(300_000);
+  }
+
+  @Test
+  void nothingIsDrawnOfNothing() {
+    assertThat(Pictures.groups(rollup(List.of()))).isNull();
+    assertThat(Pictures.groups(rollup(List.of(), new String[] {"North", "5", "70"}))).isNull();
+    assertThat(
+            Pictures.groups(
+                rollup(
+                    List.of(), new String[] {"North", "a", "b"}, new String[] {"South", null, ""})))
+        .isNull();
+  }
+
+  @Test
+  void aMachineThatCannotDrawHasNoPicture() {
+    Block.Picture none =
+        Pictures.drawn(
+            "told",
+            tones -> {
+              throw new NoClassDefFoundError("no fonts");
+            });
+    assertThat(none).isNull();
+    assertThat(
+            Pictures.drawn(
+                "told",
+                tones -> {
+                  throw new InternalError("no fonts");
+                }))
+        .isNull();
+  }
+}
