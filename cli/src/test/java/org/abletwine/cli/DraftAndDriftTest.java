@@ -153,8 +153,12 @@ class DraftAndDriftTest {
         .contains("Of 3,000 rows 2,899 (96.6 %) matched, 58 (1.9 %) did not and 43 (1.4 %) had");
     ran(0, "run", file("harvest.plan.yaml"), "--report", file("out/other.html"));
     assertThat(demo.resolve("out/other.html")).exists();
-    assertThat(ran(2, "run", file("harvest.plan.yaml"), "--report", file("tickets.csv")).err())
-        .contains("is also an input");
+    for (String input : List.of("tickets.csv", "growers.csv", "harvest.plan.yaml")) {
+      assertThat(ran(2, "run", file("harvest.plan.yaml"), "--report", file(input)).err())
+          .contains("is also an input");
+    }
+    assertThat(ran(2, "run", file("harvest.plan.yaml"), "--report", file("out/run.json")).err())
+        .contains("is written twice");
   }
 
   @Test

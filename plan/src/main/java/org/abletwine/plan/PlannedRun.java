@@ -2,13 +2,12 @@ package org.abletwine.plan;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.ServiceLoader;
-import java.util.stream.Stream;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Lookup;
@@ -50,6 +49,7 @@ public final class PlannedRun {
   private final Plan plan;
   private final InputTables inputs;
   private final PlanPaths paths;
+  private final Path source;
   private final RunAccount.PlanText text;
   private final Map<String, String> parameters;
   private boolean accounted;
@@ -67,6 +67,7 @@ public final class PlannedRun {
     this.plan = plan;
     this.inputs = inputs;
     this.paths = PlanPaths.of(source.file());
+    this.source = source.file();
     this.text = source.text();
     this.parameters = source.parameters();
     List<Path> files = OutputPaths.of(plan);
@@ -89,7 +90,9 @@ public final class PlannedRun {
    */
   public PlannedRun report(@Nullable Path file) {
     if (file != null) {
-      String problem = OutputPaths.problem(file, inputs.files(), files);
+      List<Path> read = new ArrayList<>(inputs.files());
+      read.add(source);
+      String problem = OutputPaths.problem(file, read, files);
       if (problem != null && !file.equals(report)) {
         throw new SettingException("--report " + problem);
       }
@@ -200,13 +203,13 @@ public final class PlannedRun {
       ExceptionList exceptions = exceptions(context);
       told.file = exceptions;
       together.add(exceptions == null ? List.of() : List.of(exceptions.output()));
-      // The last to be moved, though opened early: a place that cannot be written is told at once.
-      OutputFile reportFile = report == null ? null : new OutputFile(report);
-      OutputFile recordFile = outputs.record() == null ? null : new OutputFile(outputs.record());
-      List<OutputFile> last = Stream.of(reportFile, recordFile).filter(Objects::nonNull).toList();
+      List<OutputFile> last = new ArrayList<>(); // to be moved: where these are, all is
       RunRecord figures;
       RunAccount account = null;
       try {
+        // Opened early: a place that cannot be written is told at once.
+        OutputFile reportFile = opened(report, last);
+        OutputFile recordFile = opened(outputs.record(), last);
         figures = enrichment.build().writeTo(sink, context);
         figures = figures.with(parameters, controls.judge(figures));
         if (enriched != null) {
@@ -245,6 +248,15 @@ public final class PlannedRun {
       return new Result(
           figures, account, enriched, sink.form(), sink.bytesWritten(), written.told());
     }
+  }
+
+  private static @Nullable OutputFile opened(@Nullable Path place, List<OutputFile> last) {
+    if (place == null) {
+      return null;
+    }
+    OutputFile file = new OutputFile(place);
+    last.add(file);
+    return file;
   }
 
   private static ReportMaker maker() {
