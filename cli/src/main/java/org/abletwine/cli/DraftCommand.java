@@ -29,7 +29,7 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine draft tickets.csv growers.csv districts.csv prices.csv",
-      "  able-twine draft tickets.csv growers.csv --out tickets.plan.yaml",
+      "  able-twine draft tickets.csv masters.xlsx:Growers masters.xlsx:Districts --out t.plan.yaml",
       "  able-twine draft tickets.csv growers.csv prices.csv --like july-by-hand.csv --out july.plan.yaml"
     })
 final class DraftCommand implements Callable<Integer> {
@@ -40,7 +40,7 @@ final class DraftCommand implements Callable<Integer> {
       index = "1..*",
       arity = "1..*",
       paramLabel = "REFERENCE",
-      description = "The references.")
+      description = "The references: files, or FILE:SHEET for a sheet of a workbook.")
   private List<Path> references;
 
   @Option(

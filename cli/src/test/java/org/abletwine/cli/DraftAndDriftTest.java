@@ -79,6 +79,24 @@ class DraftAndDriftTest {
   }
 
   @Test
+  void sheetsOfAWorkbookAreReferencesToo() throws IOException {
+    String text =
+        ran(
+                0,
+                "draft",
+                file("tickets.csv"),
+                file("masters.xlsx") + ":Growers",
+                file("masters.xlsx") + ":Districts")
+            .out();
+    assertThat(text)
+        .contains(", sheet: Growers, duplicates: { newest-by: updated_on } }")
+        .contains("- lookup: Districts", "key: district_code");
+    assertThat(ran(2, "draft", file("tickets.csv"), file("masters.xlsx")).err())
+        .contains("has several sheets");
+    assertThat(ran(1, "draft", "-", file("growers.csv")).err()).contains("save it as a file");
+  }
+
+  @Test
   void theDraftIsPrintedUnlessItIsSaved() {
     assertThat(ran(0, draft()).out()).startsWith("able-twine: 1\ntitle: tickets\n");
     assertThat(ran(1, "draft", file("regions.csv"), file("containers.csv")).err())

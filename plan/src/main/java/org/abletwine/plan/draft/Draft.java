@@ -12,7 +12,6 @@ import org.abletwine.step.Progress;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,7 +39,7 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
    * Drafts a plan.
    *
    * @param transactions the transactions
-   * @param references the references, each a file
+   * @param references the references, each a file, or {@code FILE:SHEET}
    * @param plan where the plan will be saved: paths in it are relative to its folder
    * @param options how to read all of them
    * @param progress told about the tables that are counted
@@ -68,25 +67,25 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
   /**
    * What was found in the tables.
    *
-   * @param transactions the file of the transactions
+   * @param transactions the transactions
    * @param rows rows of them
-   * @param files the references' files by name
+   * @param files the references by name
    * @param tables rows of the references
    * @param steps the steps
    * @param unused references that joined nothing
    * @param plan where the plan will be saved
    */
   record Found(
-      Path transactions,
+      Source transactions,
       SampleTable rows,
-      Map<String, Path> files,
+      Map<String, Source> files,
       Map<String, SampleTable> tables,
       List<DraftedStep> steps,
       List<String> unused,
       Path plan) {
 
     DraftText text(List<DraftedStep> wanted, LikeDraft.Ending ending) {
-      Map<String, Path> used = new LinkedHashMap<>(files);
+      Map<String, Source> used = new LinkedHashMap<>(files);
       if (ending != LikeDraft.Ending.NONE) {
         Set<String> names = new HashSet<>();
         for (DraftedStep step : wanted) {
@@ -104,18 +103,18 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
 
   /** Looks at the tables. */
   static Found find(Path transactions, List<Path> references, Path plan, TableOptions options) {
-    SampleTable rows =
-        SampleTable.of(Tables.file(transactions, options.withSheet(null)), MOST_ROWS);
-    Map<String, Path> files = new LinkedHashMap<>();
+    Source ours = Source.of(transactions, options);
+    SampleTable rows = SampleTable.of(ours.open(), MOST_ROWS);
+    Map<String, Source> files = new LinkedHashMap<>();
     Map<String, SampleTable> tables = new LinkedHashMap<>();
     for (Path file : references) {
-      String name = name(file);
-      if (files.putIfAbsent(name, file) != null) {
+      Source reference = Source.of(file, options);
+      String name = name(reference);
+      if (files.putIfAbsent(name, reference) != null) {
         throw new SettingException(
             "two references would be called \"" + name + "\"; rename one of the files");
       }
-      tables.put(
-          name, SampleTable.of(Tables.file(file, options.withSheet(null)), MOST_REFERENCE_ROWS));
+      tables.put(name, SampleTable.of(reference.open(), MOST_REFERENCE_ROWS));
     }
     if (rows.count() == 0) {
       throw new DataException(transactions + " has no rows; there is nothing to draft from");
@@ -130,14 +129,12 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
               + String.join(", ", references.stream().map(Path::toString).toList())
               + ". Name other files, or look at two columns with able-twine overlap");
     }
-    return new Found(transactions, rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
+    return new Found(ours, rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
   }
 
   /** The name of a reference: that of its file, as a plain word. */
-  private static String name(Path file) {
-    String name = String.valueOf(file.getFileName());
-    int dot = name.indexOf('.');
-    String plain = (dot > 0 ? name.substring(0, dot) : name).replaceAll("[^\\p{L}\\p{N}]+", "_");
+  private static String name(Source source) {
+    String plain = source.name().replaceAll("[^\\p{L}\\p{N}]+", "_");
     return plain.matches("[0-9].*") || plain.isEmpty() || Set.of("transactions").contains(plain)
         ? "table_" + plain
         : plain;

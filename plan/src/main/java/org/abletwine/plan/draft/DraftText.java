@@ -20,9 +20,9 @@ final class DraftText {
   private static final List<String> HARMLESS =
       List.of("trim", "collapse-spaces", "ignore-case", "ignore-accents");
 
-  private final Path transactions;
+  private final Source transactions;
   private final SampleTable rows;
-  private final Map<String, Path> files;
+  private final Map<String, Source> files;
   private final Map<String, SampleTable> tables;
   private final List<DraftedStep> steps;
   private final Collection<String> unused;
@@ -33,9 +33,9 @@ final class DraftText {
   private String stopped = "";
 
   DraftText(
-      Path transactions,
+      Source transactions,
       SampleTable rows,
-      Map<String, Path> files,
+      Map<String, Source> files,
       Map<String, SampleTable> tables,
       List<DraftedStep> steps,
       Collection<String> unused,
@@ -72,7 +72,7 @@ final class DraftText {
   private String write() {
     text.setLength(0);
     line("able-twine: 1");
-    line("title: " + quoted(stem(transactions)));
+    line("title: " + quoted(transactions.name()));
     line("transactions: { file: " + path(transactions) + " }");
     long all = rows.allRows();
     comment(
@@ -149,7 +149,7 @@ final class DraftText {
         }
       }
     }
-    for (Map.Entry<String, Path> file : files.entrySet()) {
+    for (Map.Entry<String, Source> file : files.entrySet()) {
       String name = file.getKey();
       String rule = duplicates.getOrDefault(name, "");
       String where = conditions.getOrDefault(name, "");
@@ -427,17 +427,12 @@ final class DraftText {
         : '"' + column.replace("\"", "\"\"") + '"';
   }
 
-  private static String stem(Path file) {
-    String name = String.valueOf(file.getFileName());
-    int dot = name.indexOf('.');
-    return dot > 0 ? name.substring(0, dot) : name;
-  }
-
-  private String path(Path file) {
+  private String path(Source source) {
+    Path file = source.file();
     Path folder = plan.toAbsolutePath().normalize().getParent();
     Path absolute = file.toAbsolutePath().normalize();
     boolean near = folder != null && absolute.startsWith(folder);
-    return quoted((near ? folder.relativize(absolute) : file).toString());
+    return quoted((near ? folder.relativize(absolute) : file).toString()) + source.settings();
   }
 
   /** A text as YAML writes it. */

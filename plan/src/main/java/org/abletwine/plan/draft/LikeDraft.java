@@ -15,7 +15,6 @@ import org.abletwine.plan.draft.FoundKey.Pair;
 import org.abletwine.step.Progress;
 import org.abletwine.table.DataException;
 import org.abletwine.table.TableOptions;
-import org.abletwine.table.Tables;
 
 /**
  * A plan that makes a table which somebody made by hand, and the cells in which the two differ.
@@ -65,14 +64,14 @@ public record LikeDraft(
       TableOptions options,
       Progress progress) {
     Draft.Found found = Draft.find(transactions, references, plan, options);
-    SampleTable rows = SampleTable.of(Tables.file(transactions, options), Integer.MAX_VALUE);
-    SampleTable made = SampleTable.of(Tables.file(like, options), Integer.MAX_VALUE);
+    SampleTable rows = SampleTable.of(found.transactions().open(), Integer.MAX_VALUE);
+    SampleTable made = SampleTable.of(Source.of(like, options).open(), Integer.MAX_VALUE);
     int[] rowOf = Alignment.of(rows, made);
     Map<String, SampleTable> whole = new LinkedHashMap<>();
     for (DraftedStep step : found.steps()) {
-      Path file = found.files().get(step.reference());
+      Source file = found.files().get(step.reference());
       if (file != null) {
-        whole.put(step.reference(), SampleTable.of(Tables.file(file, options), Integer.MAX_VALUE));
+        whole.put(step.reference(), SampleTable.of(file.open(), Integer.MAX_VALUE));
       }
     }
     Trial trial = new Trial(found, rows, made, rowOf, whole, progress);

@@ -178,6 +178,31 @@ class DraftTest {
   }
 
   @Test
+  void howTablesAreReadIsWrittenIntoThePlan() throws IOException {
+    Files.write(
+        folder.resolve("t.csv"),
+        "no;größe\n1;klein\n2;groß\n3;n/a\n"
+            .getBytes(java.nio.charset.StandardCharsets.ISO_8859_1));
+    Files.write(
+        folder.resolve("r.csv"),
+        "größe;kg\nklein;1\ngroß;2\nriesig;3\n"
+            .getBytes(java.nio.charset.StandardCharsets.ISO_8859_1));
+    Draft draft =
+        Draft.of(
+            folder.resolve("t.csv"),
+            List.of(folder.resolve("r.csv")),
+            folder.resolve("p.plan.yaml"),
+            new TableOptions(';', null, true, "iso-8859-1", List.of("n/a"), true),
+            Progress.NONE);
+    assertThat(draft.text())
+        .contains(
+            "{ file: t.csv, delimiter: \";\", header: true, encoding: iso-8859-1, nulls: [n/a],"
+                + " ragged: pad }");
+    assertThat(draft.figures().lookups().get(0).matched()).isEqualTo(2);
+    holds(draft);
+  }
+
+  @Test
   void saysWhatJoinsNothingAndWhatOnlyAnAnalystCanKnow() throws IOException {
     write("tickets.csv", tickets(50));
     growers();
