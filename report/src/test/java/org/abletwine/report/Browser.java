@@ -21,6 +21,9 @@ final class Browser implements AutoCloseable {
   private static final Path CHROMIUM = Path.of("/usr/bin/chromium");
   private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
 
+  private static final String SKIPPED =
+      "no chromium and chromedriver on this machine: tests in a browser are skipped";
+
   private final ChromeDriver driver;
 
   private Browser(ChromeDriver driver) {
@@ -32,9 +35,10 @@ final class Browser implements AutoCloseable {
    * @param scripts whether pages may run scripts
    */
   static Browser open(Path downloads, boolean scripts) {
-    Assumptions.assumeTrue(
-        Files.isExecutable(CHROMIUM) && Files.isExecutable(DRIVER),
-        "no chromium and chromedriver on this machine: tests in a browser are skipped");
+    if (!Files.isExecutable(CHROMIUM) || !Files.isExecutable(DRIVER)) {
+      System.err.println(SKIPPED);
+    }
+    Assumptions.assumeTrue(Files.isExecutable(CHROMIUM) && Files.isExecutable(DRIVER), SKIPPED);
     ChromeOptions options = new ChromeOptions();
     options.setBinary(CHROMIUM.toFile());
     options.addArguments(

@@ -169,12 +169,15 @@ final class DraftText {
   private static String accepted(@Nullable SampleTable list) {
     if (list != null) {
       for (SampleColumn column : list.columns()) {
+        String yes = null;
         boolean decides = column.distinct() > 0 && column.distinct() <= 2;
         for (int id = 0; id < column.distinct(); id++) {
-          decides &= column.valueOf(id).matches("(?i)yes|no");
+          String value = column.valueOf(id);
+          decides &= value.matches("(?i)yes|no");
+          yes = value.equalsIgnoreCase("yes") ? value : yes;
         }
-        if (decides) {
-          return name(column.name()) + " = 'yes'";
+        if (decides && yes != null) {
+          return name(column.name()) + " = '" + yes + "'";
         }
       }
     }

@@ -34,7 +34,15 @@ final class KeyChanges {
     return keys.changes;
   }
 
+  /** Whether unmatched keys are named: not where they are expected, nor in an older record. */
+  private static boolean names(JsonNode lookup) {
+    return lookup.has("unmatched_keys") || lookup.path("unmatched").asLong() == 0;
+  }
+
   private void unmatched() {
+    if (!names(before) || !names(after)) {
+      return;
+    }
     Map<String, JsonNode> old = Recorded.byName(before, "unmatched_keys", "key");
     Map<String, JsonNode> now = Recorded.byName(after, "unmatched_keys", "key");
     long oldCount = before.path("distinct_unmatched_keys").asLong();

@@ -228,6 +228,20 @@ class DriftTest {
   }
 
   @Test
+  void keysThatARecordDoesNotNameAreNotCompared() throws IOException {
+    lookup = "{ lookup: g, key: grower, bring: [name, district], unmatched: expected }";
+    Path before = run("one.json");
+    lookup = "{ lookup: g, key: grower, bring: [name, district] }";
+    Path after = run("two.json");
+    assertThat(Drift.between(before, after, Limits.NONE).changes())
+        .extracting(Change::what)
+        .doesNotContain("new unmatched keys");
+    assertThat(Drift.between(after, before, Limits.NONE).changes())
+        .extracting(Change::what)
+        .doesNotContain("unmatched keys no more");
+  }
+
+  @Test
   void plansAreComparedLineByLine() {
     assertThat(PlanChanges.of("a\nb\nc\n", "a\r\nb \nc")).isEmpty();
     assertThat(PlanChanges.of("a\nb\nc", "a\nc\nd")).containsExactly("- b", "+ d");
