@@ -103,18 +103,18 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
 
   /** Looks at the tables. */
   static Found find(Path transactions, List<Path> references, Path plan, TableOptions options) {
-    Source ours = Source.of(transactions, options);
-    SampleTable rows = SampleTable.of(ours.open(), MOST_ROWS);
+    Source.Opened ours = Source.of(transactions, options).sample(MOST_ROWS);
+    SampleTable rows = ours.rows();
     Map<String, Source> files = new LinkedHashMap<>();
     Map<String, SampleTable> tables = new LinkedHashMap<>();
     for (Path file : references) {
-      Source reference = Source.of(file, options);
-      String name = name(reference);
-      if (files.putIfAbsent(name, reference) != null) {
+      Source.Opened reference = Source.of(file, options).sample(MOST_REFERENCE_ROWS);
+      String name = name(reference.source());
+      if (files.putIfAbsent(name, reference.source()) != null) {
         throw new SettingException(
             "two references would be called \"" + name + "\"; rename one of the files");
       }
-      tables.put(name, SampleTable.of(reference.open(), MOST_REFERENCE_ROWS));
+      tables.put(name, reference.rows());
     }
     if (rows.count() == 0) {
       throw new DataException(transactions + " has no rows; there is nothing to draft from");
@@ -129,7 +129,8 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
               + String.join(", ", references.stream().map(Path::toString).toList())
               + ". Name other files, or look at two columns with able-twine overlap");
     }
-    return new Found(ours, rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
+    return new Found(
+        ours.source(), rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
   }
 
   /** The name of a reference: that of its file, as a plain word. */

@@ -307,6 +307,8 @@ final class DraftText {
   /** What the data cannot tell. */
   private void left() {
     List<String> asks = new ArrayList<>();
+    transactions.undecided().forEach(one -> asks.add(transactions.name() + ": " + one));
+    files.forEach((name, source) -> source.undecided().forEach(one -> asks.add(name + ": " + one)));
     for (DraftedStep step : steps) {
       SampleTable table = tables.get(step.reference());
       if (table == null || step.key().kind() == Kind.CORRECTION) {

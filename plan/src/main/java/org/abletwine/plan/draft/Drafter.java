@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Set;
 import org.abletwine.audit.OverlapAudit;
 import org.abletwine.audit.OverlapReport;
+import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
 import org.abletwine.plan.draft.FoundKey.Kind;
 import org.abletwine.plan.draft.FoundKey.Pair;
 import org.abletwine.plan.tell.Words;
@@ -313,9 +315,13 @@ final class Drafter {
         step.key().equal().stream().map(pair -> reference.column(pair.theirs())).toList();
     List<SampleColumn> mine =
         step.key().equal().stream().map(pair -> rows.column(pair.ours())).toList();
+    List<NormaliseStep> by =
+        Normalise.parse(step.steps().isEmpty() ? List.of("trim") : step.steps());
+    List<List<String>> there = theirs.stream().map(column -> compared(column, by)).toList();
+    List<List<String>> here = mine.stream().map(column -> compared(column, by)).toList();
     Map<String, Integer> place = new HashMap<>();
     for (int row = 0; row < reference.count(); row++) {
-      String at = KeySearch.key(theirs, row);
+      String at = key(theirs, there, row);
       if (at != null) {
         place.putIfAbsent(at, row);
       }
@@ -326,11 +332,37 @@ final class Drafter {
               SampleColumn from = reference.column(column);
               SampleColumn fetched = new SampleColumn(as);
               for (int row = 0; row < rows.count(); row++) {
-                @Nullable String at = KeySearch.key(mine, row);
+                @Nullable String at = key(mine, here, row);
                 Integer found = at == null ? null : place.get(at);
                 fetched.add(found == null ? null : from.value(found));
               }
               rows.add(fetched);
             });
+  }
+
+  /** Each value as it is compared. */
+  private static List<String> compared(SampleColumn column, List<NormaliseStep> steps) {
+    List<String> compared = new ArrayList<>();
+    for (int id = 0; id < column.distinct(); id++) {
+      String text = column.valueOf(id);
+      for (NormaliseStep step : steps) {
+        text = step.apply(text);
+      }
+      compared.add(text);
+    }
+    return compared;
+  }
+
+  private static @Nullable String key(
+      List<SampleColumn> columns, List<List<String>> compared, int row) {
+    StringBuilder key = new StringBuilder();
+    for (int part = 0; part < columns.size(); part++) {
+      int id = columns.get(part).id(row);
+      if (id == SampleColumn.NULL) {
+        return null;
+      }
+      key.append(compared.get(part).get(id)).append('\n');
+    }
+    return key.toString();
   }
 }

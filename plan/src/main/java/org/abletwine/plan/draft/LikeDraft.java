@@ -65,7 +65,7 @@ public record LikeDraft(
       Progress progress) {
     Draft.Found found = Draft.find(transactions, references, plan, options);
     SampleTable rows = SampleTable.of(found.transactions().open(), Integer.MAX_VALUE);
-    SampleTable made = SampleTable.of(Source.of(like, options).open(), Integer.MAX_VALUE);
+    SampleTable made = SampleTable.of(Source.of(like, options).formed().open(), Integer.MAX_VALUE);
     int[] rowOf = Alignment.of(rows, made);
     Map<String, SampleTable> whole = new LinkedHashMap<>();
     for (DraftedStep step : found.steps()) {

@@ -1,6 +1,7 @@
 package org.abletwine.plan.draft;
 
 import java.math.BigDecimal;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -26,6 +27,7 @@ final class SampleColumn {
   private final Map<String, Integer> numbers = new HashMap<>();
   private int[] ids = new int[1024];
   private int rows;
+  private @Nullable DatePatterns dates;
   private @Nullable List<String> folded;
   private @Nullable Set<String> foldedSet;
   private @Nullable Kind kind;
@@ -42,6 +44,12 @@ final class SampleColumn {
     this.name = name;
   }
 
+  /** The same whose dates are written in a way of their own, and kept as ISO 8601 here. */
+  SampleColumn dated(List<String> patterns) {
+    dates = new DatePatterns(patterns);
+    return this;
+  }
+
   String name() {
     return name;
   }
@@ -50,12 +58,17 @@ final class SampleColumn {
     return rows;
   }
 
-  void add(@Nullable String value) {
+  void add(@Nullable String cell) {
+    String value = cell;
     if (rows == ids.length) {
       ids = java.util.Arrays.copyOf(ids, rows * 2);
     }
     int id = NULL;
     if (value != null && !value.isBlank()) {
+      LocalDateTime day = dates == null ? null : dates.read(value.strip());
+      if (day != null) {
+        value = day.toLocalDate().toString();
+      }
       Integer known = numbers.get(value);
       if (known == null) {
         known = values.size();

@@ -2,6 +2,7 @@ package org.abletwine.plan.draft;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -30,9 +31,27 @@ final class SampleTable implements Table {
    * @param most how many rows at most
    */
   static SampleTable of(Table table, int most) {
+    return of(table, most, false);
+  }
+
+  /** The same, dates that are written in a way of their own as ISO 8601, so that they compare. */
+  static SampleTable comparable(Table table, int most) {
+    return of(table, most, true);
+  }
+
+  private static SampleTable of(Table table, int most, boolean dates) {
     table.readAgain();
     SampleTable sample = new SampleTable(table.name());
-    table.schema().names().forEach(column -> sample.columns.add(new SampleColumn(column)));
+    for (String name : table.schema().names()) {
+      ColumnType type = table.type(name);
+      boolean days =
+          dates
+              && type != null
+              && type.kind() == ColumnType.Kind.DATE
+              && !type.patterns().isEmpty();
+      SampleColumn column = new SampleColumn(name);
+      sample.columns.add(days && type != null ? column.dated(type.patterns()) : column);
+    }
     int kept = 0;
     try (BatchReader reader = new BatchReader(table)) {
       for (Batch batch = reader.next(); batch != null; batch = reader.next()) {

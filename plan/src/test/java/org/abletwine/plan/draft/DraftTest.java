@@ -177,6 +177,44 @@ class DraftTest {
     holds(draft);
   }
 
+  /**
+   * Names with an ending on one side only, dates and numbers in forms of their own, words for null.
+   */
+  @Test
+  void strangeFilesAreReadAsTheyAreWritten() throws IOException {
+    write(
+        "deliveries.csv",
+        "Depot;Day;t;Rest",
+        "Kelder Mill;03.07.2026;24,310;1",
+        "KELDER MILL;14.07.2026;31,450;2",
+        "Marsh Lane;20.07.2026;18,900;n/a",
+        "Oxlade Halt;21.07.2026;7,800;4");
+    write(
+        "depots.csv",
+        "depot_name,district,updated_on",
+        "Kelder Mill Depot,North,2026-01-01",
+        "Marsh Lane Depot,Low,2026-01-01",
+        "Oxlade Halt Depot,Low,2026-01-01",
+        "Oxlade Halt Depot,High,2026-02-01",
+        "Far End Depot,High,2026-01-01");
+    write("rates.csv", "from_day;rate", "01.07.2026;1", "15.07.2026;2");
+    write("districts.csv", "district,head", "North,Ash", "Low,Oak", "High,Elm");
+    Draft draft = draft("deliveries.csv", "depots.csv", "rates.csv", "districts.csv");
+    assertThat(draft.text())
+        .contains("nulls: [n/a], types: { Day: { date: dd.MM.yyyy } }")
+        .contains("types: { from_day: { date: dd.MM.yyyy } }")
+        .contains("normalise: [trim, drop-suffix: \" Depot\", ignore-case]")
+        .contains("match: at-or-below")
+        .contains("deliveries: t is written as { decimal:");
+    assertThat(draft.figures().lookups())
+        .extracting(LookupFigures::name, LookupFigures::matched)
+        .contains(
+            org.assertj.core.groups.Tuple.tuple("depots", 4L),
+            org.assertj.core.groups.Tuple.tuple("rates", 4L),
+            org.assertj.core.groups.Tuple.tuple("districts", 4L));
+    holds(draft);
+  }
+
   @Test
   void howTablesAreReadIsWrittenIntoThePlan() throws IOException {
     Files.write(
