@@ -6,67 +6,20 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.abletwine.plan.GroupedKeys.Group;
+import org.abletwine.plan.GroupedKeys.Keys;
 import org.abletwine.step.Exceptions;
 import org.jspecify.annotations.Nullable;
 
-/**
- * Gathers the keys that need a person, by what met them and why, with what their rows come to. Of
- * each, the first keys are told apart, and all beyond them counted together. Not safe for use by
- * several threads.
- */
+/** The keys that need a person, for the record, the report and the draft of corrections. */
 final class AttentionKeys implements Exceptions {
-  private static final int MOST_KEYS = RunAccount.Unmatched.MOST_COUNTED;
   private static final String UNMATCHED = "unmatched";
 
-  private final Map<Of, Keys> groups = new LinkedHashMap<>();
-
-  /** What met a key, and why it needs a person. */
-  private record Of(String step, String kind, String table) {}
-
-  /** The keys of one step and kind. */
-  private static final class Keys {
-    private final Map<String, Group> byKey = new LinkedHashMap<>();
-    private long beyond;
-    private long rows;
-  }
-
-  /** A key, and what its rows come to. */
-  private static final class Group {
-    private final Stake stake = new Stake();
-    private final long first;
-    private final String detail;
-
-    Group(Found found) {
-      first = found.row();
-      detail = found.detail();
-    }
-
-    BigDecimal size() {
-      @Nullable BigDecimal measure = stake.measure();
-      return measure == null ? BigDecimal.ZERO : measure.abs(); // a credit is at stake too
-    }
-
-    @Nullable String measure() {
-      @Nullable BigDecimal measure = stake.measure();
-      return measure == null ? null : measure.toPlainString();
-    }
-  }
+  private final GroupedKeys groups = new GroupedKeys();
 
   @Override
   public void found(Found found) {
-    Keys keys =
-        groups.computeIfAbsent(new Of(found.step(), found.kind(), found.table()), of -> new Keys());
-    keys.rows++;
-    Group group = keys.byKey.get(found.key());
-    if (group == null && keys.byKey.size() == MOST_KEYS) {
-      keys.beyond++;
-      return;
-    }
-    if (group == null) {
-      group = new Group(found);
-      keys.byKey.put(found.key(), group);
-    }
-    group.stake.add(found.measure());
+    groups.found(found);
   }
 
   /** The unmatched keys of one lookup, in the order of their first rows. */
@@ -75,7 +28,7 @@ final class AttentionKeys implements Exceptions {
     groups.forEach(
         (of, keys) -> {
           if (of.step().equals(step) && of.kind().equals(UNMATCHED)) {
-            keys.byKey.forEach((key, group) -> stakes.putIfAbsent(key, group.stake));
+            keys.byKey().forEach((key, group) -> stakes.putIfAbsent(key, group.stake()));
           }
         });
     return stakes;
@@ -96,21 +49,21 @@ final class AttentionKeys implements Exceptions {
                             one ->
                                 new RunAccount.UnmatchedKey(
                                     one.getKey(),
-                                    one.getValue().stake.rows(),
-                                    one.getValue().measure()))
+                                    one.getValue().stake().rows(),
+                                    measure(one.getValue())))
                         .toList(),
-                    keys.byKey.size() + (keys.beyond > 0 ? 1 : 0)));
+                    keys.byKey().size() + (keys.others() == null ? 0 : 1)));
           }
         });
     return told;
   }
 
   private static List<Map.Entry<String, Group>> sorted(Keys keys) {
-    List<Map.Entry<String, Group>> all = new ArrayList<>(keys.byKey.entrySet());
+    List<Map.Entry<String, Group>> all = new ArrayList<>(keys.byKey().entrySet());
     all.sort(
         Comparator.comparing(
                 (Map.Entry<String, Group> one) -> one.getValue().size(), Comparator.reverseOrder())
-            .thenComparing(one -> one.getValue().stake.rows(), Comparator.reverseOrder())
+            .thenComparing(one -> one.getValue().stake().rows(), Comparator.reverseOrder())
             .thenComparing(Map.Entry::getKey));
     return all;
   }
@@ -129,20 +82,25 @@ final class AttentionKeys implements Exceptions {
                     of.step(),
                     of.kind(),
                     of.table(),
-                    keys.rows,
-                    keys.byKey.size(),
-                    keys.beyond > 0,
+                    keys.rows(),
+                    keys.byKey().size(),
+                    keys.others() != null,
                     sorted(keys).stream()
                         .limit(most)
                         .map(
                             one ->
                                 new ReportMaterial.Key(
                                     one.getKey(),
-                                    one.getValue().stake.rows(),
-                                    one.getValue().measure(),
-                                    one.getValue().first,
-                                    one.getValue().detail))
+                                    one.getValue().stake().rows(),
+                                    measure(one.getValue()),
+                                    one.getValue().first().row(),
+                                    one.getValue().first().detail()))
                         .toList())));
     return told;
+  }
+
+  private static @Nullable String measure(Group group) {
+    BigDecimal measure = group.stake().measure();
+    return measure == null ? null : measure.toPlainString();
   }
 }

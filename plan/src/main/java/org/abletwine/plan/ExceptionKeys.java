@@ -3,13 +3,15 @@ package org.abletwine.plan;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
+import org.abletwine.plan.GroupedKeys.Group;
+import org.abletwine.plan.GroupedKeys.Keys;
+import org.abletwine.plan.GroupedKeys.Of;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
@@ -20,9 +22,6 @@ import org.jspecify.annotations.Nullable;
  * an unmatched key what is near. The largest come first.
  */
 final class ExceptionKeys implements ExceptionList {
-  /** Keys of one step and kind that have a line of their own. */
-  private static final int MOST_KEYS = 100_000;
-
   private static final List<String> NUMBERS = List.of("rows", "first_row", "measure", "likeness");
 
   private final Map<String, Lookup> lookups;
@@ -30,10 +29,7 @@ final class ExceptionKeys implements ExceptionList {
   private final int carried;
   private final ListedRows rows;
   private final Output output;
-  private final Map<Of, Keys> groups = new LinkedHashMap<>();
-
-  /** What meets an exception, and what it is. */
-  private record Of(String step, String kind, String table) {}
+  private final GroupedKeys groups = new GroupedKeys();
 
   /**
    * @param sink takes the lines; not started yet
@@ -63,48 +59,9 @@ final class ExceptionKeys implements ExceptionList {
     output = rows.output();
   }
 
-  /** The keys of one step and kind, and all beyond the first together. */
-  private static final class Keys {
-    private final Map<String, Group> byKey = new LinkedHashMap<>();
-    private @Nullable Group others;
-
-    void add(Found found) {
-      Group group = byKey.get(found.key());
-      if (group == null && byKey.size() < MOST_KEYS) {
-        group = new Group(found);
-        byKey.put(found.key(), group);
-      } else if (group == null) {
-        group = others == null ? new Group(found) : others;
-        others = group;
-      }
-      group.add(found);
-    }
-  }
-
-  /** A key, and what its rows come to. */
-  private static final class Group {
-    private final Found first;
-    private final Stake stake = new Stake();
-
-    Group(Found first) {
-      this.first = first;
-    }
-
-    void add(Found found) {
-      stake.add(found.measure());
-    }
-
-    BigDecimal measured() {
-      BigDecimal measure = stake.measure();
-      return measure == null ? BigDecimal.ZERO : measure.abs(); // a credit is at stake too
-    }
-  }
-
   @Override
   public void found(Found found) {
-    groups
-        .computeIfAbsent(new Of(found.step(), found.kind(), found.table()), of -> new Keys())
-        .add(found);
+    groups.found(found);
   }
 
   @Override
@@ -112,8 +69,8 @@ final class ExceptionKeys implements ExceptionList {
     List<Line> lines = new ArrayList<>();
     groups.forEach((of, keys) -> lines.addAll(lines(of, keys)));
     lines.sort(
-        Comparator.comparing((Line line) -> line.group().measured(), Comparator.reverseOrder())
-            .thenComparing(line -> line.group().stake.rows(), Comparator.reverseOrder()));
+        Comparator.comparing((Line line) -> line.group().size(), Comparator.reverseOrder())
+            .thenComparing(line -> line.group().stake().rows(), Comparator.reverseOrder()));
     lines.forEach(this::write);
   }
 
@@ -124,18 +81,18 @@ final class ExceptionKeys implements ExceptionList {
     Lookup lookup = lookups.get(of.step());
     boolean looks =
         of.kind().equals("unmatched") && lookup != null && ReferenceKeys.canTell(lookup);
-    List<Group> all = List.copyOf(keys.byKey.values());
+    List<Group> all = List.copyOf(keys.byKey().values());
     List<@Nullable NearMiss> near =
         looks && lookup != null
-            ? keysOf.apply(lookup).nearest(all.stream().map(group -> group.first.key()).toList())
+            ? keysOf.apply(lookup).nearest(all.stream().map(group -> group.first().key()).toList())
             : List.of();
     List<Line> lines = new ArrayList<>();
     for (int i = 0; i < all.size(); i++) {
       NearMiss miss = looks ? near.get(i) : null;
       lines.add(new Line(of, all.get(i), false, looks ? ReferenceKeys.judged(miss) : "", miss));
     }
-    if (keys.others != null) {
-      lines.add(new Line(of, keys.others, true, "", null));
+    if (keys.others() != null) {
+      lines.add(new Line(of, keys.others(), true, "", null));
     }
     return lines;
   }
@@ -147,20 +104,20 @@ final class ExceptionKeys implements ExceptionList {
     cells.add(ExceptionFile.cell(line.of().step()));
     cells.add(line.of().kind());
     cells.add(ExceptionFile.cell(line.of().table()));
-    cells.add(line.others() ? null : ExceptionFile.cell(group.first.key()));
-    BigDecimal measure = group.stake.measure();
-    cells.add(Long.toString(group.stake.rows()));
+    cells.add(line.others() ? null : ExceptionFile.cell(group.first().key()));
+    BigDecimal measure = group.stake().measure();
+    cells.add(Long.toString(group.stake().rows()));
     cells.add(measure == null ? null : measure.toPlainString());
     cells.add(near == null ? null : near.key());
     cells.add(near == null ? null : String.format(Locale.ROOT, "%.2f", near.likeness()));
     cells.add(ExceptionFile.cell(line.judged()));
     cells.add(
         line.others()
-            ? "the rows of all keys beyond the first " + MOST_KEYS
-            : ExceptionFile.cell(group.first.detail()));
-    cells.add(group.first.row() == 0 ? null : Long.toString(group.first.row()));
+            ? "the rows of all keys beyond the first " + GroupedKeys.MOST_KEYS
+            : ExceptionFile.cell(group.first().detail()));
+    cells.add(group.first().row() == 0 ? null : Long.toString(group.first().row()));
     for (int i = 0; i < carried; i++) {
-      cells.add(i < group.first.carried().size() ? group.first.carried().get(i) : null);
+      cells.add(i < group.first().carried().size() ? group.first().carried().get(i) : null);
     }
     rows.row(cells.toArray(new @Nullable String[0]));
   }
