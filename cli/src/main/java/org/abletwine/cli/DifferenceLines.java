@@ -45,7 +45,7 @@ final class DifferenceLines {
                     : "; " + Words.count(draft.missing()) + " transactions are not in it")));
     TextTable table = new TextTable("rlllll");
     for (String heading :
-        List.of("row", "of", "column", "by hand", "by the plan", "likely reason")) {
+        List.of("row", "key", "column", "by hand", "by the plan", "likely reason")) {
       table.cell(heading, Ink.DIM);
     }
     table.end();
@@ -77,7 +77,7 @@ final class DifferenceLines {
     try (TableSink sink = Tables.sink(file)) {
       sink.start(
           like,
-          new Schema(List.of("row", "of", "column", "by_hand", "by_plan", "reason", "follows")));
+          new Schema(List.of("row", "key", "column", "by_hand", "by_plan", "reason", "follows")));
       for (Slip slip : draft.slips()) {
         sink.write(
             Arrays.asList(

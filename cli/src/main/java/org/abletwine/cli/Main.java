@@ -33,7 +33,7 @@ import picocli.CommandLine.Spec;
       "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no --bring name",
       "",
       "Exit status: 0 done; 1 the data or a file stopped it; 2 wrong usage or plan;"
-          + " 3 a control did not hold."
+          + " 3 a control did not hold, or more changed than is allowed."
     })
 public final class Main implements Runnable {
   private static final List<Class<?>> COMMANDS =

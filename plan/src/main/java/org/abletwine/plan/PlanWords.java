@@ -122,7 +122,7 @@ final class PlanWords {
         "of "
             + Words.rows(lookup.rows())
             + " "
-            + Wording.part(lookup.matched(), lookup.rows())
+            + Words.part(lookup.matched(), lookup.rows())
             + " matched");
     part(parts, lookup.unmatched(), lookup, "did not");
     part(parts, lookup.ambiguous(), lookup, "fit several rows that disagree");
@@ -133,7 +133,7 @@ final class PlanWords {
 
   private static void part(List<String> parts, long rows, LookupFigures lookup, String what) {
     if (rows > 0) {
-      parts.add(Wording.part(rows, lookup.rows()) + " " + what);
+      parts.add(Words.part(rows, lookup.rows()) + " " + what);
     }
   }
 
@@ -144,7 +144,7 @@ final class PlanWords {
     for (StepFigures.Corrected one : of(StepFigures.Corrected.class)) {
       if (one.column().equals(step.column())) {
         figures =
-            Wording.part(one.changed(), one.rows())
+            Words.part(one.changed(), one.rows())
                 + " rows were changed; "
                 + Words.count(one.unused())
                 + " of "
@@ -173,7 +173,7 @@ final class PlanWords {
         figures =
             one.nulls() == 0
                 ? "never null"
-                : "null in " + Wording.part(one.nulls(), one.rows()) + " rows";
+                : "null in " + Words.part(one.nulls(), one.rows()) + " rows";
         if (!one.reasons().isEmpty()) {
           figures +=
               ", because of "
@@ -192,7 +192,7 @@ final class PlanWords {
     for (StepFigures.Kept one : of(StepFigures.Kept.class)) {
       if (one.condition().equals(step.condition())) {
         figures =
-            Wording.part(one.leftOut(), one.rows())
+            Words.part(one.leftOut(), one.rows())
                 + " rows were left out"
                 + (one.unknown() == 0
                     ? ""

@@ -1,7 +1,6 @@
 package org.abletwine.plan;
 
 import java.util.List;
-import org.abletwine.plan.tell.Words;
 
 /** Small pieces of sentences. */
 final class Wording {
@@ -14,11 +13,6 @@ final class Wording {
         : String.join(", ", names.subList(0, names.size() - 1))
             + " and "
             + names.get(names.size() - 1);
-  }
-
-  /** A part of a whole: {@code 58 (1.9 %)}. */
-  static String part(long part, long whole) {
-    return Words.count(part) + (whole == 0 ? "" : " (" + Words.percent(part, whole) + ")");
   }
 
   /** A sentence: its first letter large, a full stop at its end. */

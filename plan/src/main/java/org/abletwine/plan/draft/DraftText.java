@@ -226,15 +226,15 @@ final class DraftText {
       for (LookupFigures one : run.lookups()) {
         if (one.name().equals(step.reference())) {
           List<String> parts = new ArrayList<>();
-          parts.add(part(one.matched(), one.rows(), "match"));
+          parts.add(Words.part(one.matched(), one.rows()) + " match");
           if (one.unmatched() > 0) {
-            parts.add(part(one.unmatched(), one.rows(), "do not"));
+            parts.add(Words.part(one.unmatched(), one.rows()) + " do not");
           }
           if (one.ambiguous() > 0) {
-            parts.add(part(one.ambiguous(), one.rows(), "fit several rows that disagree"));
+            parts.add(Words.part(one.ambiguous(), one.rows()) + " fit several rows that disagree");
           }
           if (one.blankKey() > 0) {
-            parts.add(part(one.blankKey(), one.rows(), "have no key"));
+            parts.add(Words.part(one.blankKey(), one.rows()) + " have no key");
           }
           comment("  ", "Of " + Words.rows(one.rows()) + " " + String.join(", ", parts) + ".");
           gains(one);
@@ -260,7 +260,8 @@ final class DraftText {
         if (step.key().kind() == Kind.CORRECTION && one.column().equals(step.key().ours())) {
           comment(
               "  ",
-              part(one.changed(), one.rows(), "rows are corrected")
+              Words.part(one.changed(), one.rows())
+                  + " rows are corrected"
                   + "; "
                   + Words.count(one.unused())
                   + " of "
@@ -298,10 +299,6 @@ final class DraftText {
     if (parts.size() > 1) {
       comment("  ", "Matched: " + String.join(" + ", parts) + ".");
     }
-  }
-
-  private static String part(long part, long whole, String what) {
-    return Words.count(part) + " (" + Words.percent(part, whole) + ") " + what;
   }
 
   /** What the data cannot tell. */

@@ -130,14 +130,14 @@ final class Drafter {
   }
 
   private void corrections() {
-    for (String name : List.copyOf(open.keySet())) {
-      SampleTable reference = open.get(name);
-      FoundKey key = reference == null ? null : new KeySearch(rows, reference).find();
-      if (key != null && reference != null && key.kind() == Kind.CORRECTION) {
-        open.remove(name);
-        steps.add(step(name, reference, key));
-      }
-    }
+    tables.forEach(
+        (name, reference) -> {
+          FoundKey key = new KeySearch(rows, reference).correction();
+          if (key != null) {
+            open.remove(name);
+            steps.add(step(name, reference, key));
+          }
+        });
   }
 
   /**

@@ -33,12 +33,11 @@ final class KeySearch {
 
   private final SampleTable ours;
   private final SampleTable theirs;
-  private final List<Pair> pairs;
+  private List<Pair> pairs = List.of();
 
   KeySearch(SampleTable ours, SampleTable theirs) {
     this.ours = ours;
     this.theirs = theirs;
-    this.pairs = pairs();
   }
 
   /** How they join; null where nothing was found. */
@@ -47,6 +46,7 @@ final class KeySearch {
     if (correction != null) {
       return correction;
     }
+    pairs = pairs();
     FoundKey patterns = patterns();
     if (patterns != null) {
       return patterns;
@@ -420,7 +420,7 @@ final class KeySearch {
    * A list of corrections: some of our values are in its first column, few of them, and what stands
    * beside them is what the rest of our values are.
    */
-  private @Nullable FoundKey correction() {
+  @Nullable FoundKey correction() {
     for (SampleColumn written : theirs.columns()) {
       for (SampleColumn meant : theirs.columns()) {
         if (written == meant

@@ -45,6 +45,11 @@ public final class Words {
     return String.format(Locale.ROOT, "%.1f %%", share);
   }
 
+  /** Returns a part of a whole, such as {@code 58 (1.9 %)}. */
+  public static String part(long part, long whole) {
+    return count(part) + (whole == 0 ? "" : " (" + percent(part, whole) + ")");
+  }
+
   /** Returns a time in seconds. */
   public static String seconds(long millis) {
     return millis < 10_000
