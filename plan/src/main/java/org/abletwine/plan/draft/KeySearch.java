@@ -40,12 +40,8 @@ final class KeySearch {
     this.theirs = theirs;
   }
 
-  /** How they join; null where nothing was found. */
+  /** How they join, where the reference is no list of corrections; null where nothing was found. */
   @Nullable FoundKey find() {
-    FoundKey correction = correction();
-    if (correction != null) {
-      return correction;
-    }
     pairs = pairs();
     FoundKey patterns = patterns();
     if (patterns != null) {
@@ -422,21 +418,20 @@ final class KeySearch {
    */
   @Nullable FoundKey correction() {
     for (SampleColumn written : theirs.columns()) {
-      for (SampleColumn meant : theirs.columns()) {
-        if (written == meant
-            || written.kind() != SampleColumn.Kind.TEXT
-            || meant.kind() != SampleColumn.Kind.TEXT) {
+      if (written.kind() != SampleColumn.Kind.TEXT || !once(written)) {
+        continue;
+      }
+      for (SampleColumn mine : ours.columns()) {
+        double wrong = exactly(mine, written);
+        if (wrong <= SOME_MATCH || wrong >= 1 - MOSTLY) {
           continue;
         }
-        for (SampleColumn mine : ours.columns()) {
-          double wrong = exactly(mine, written);
-          double right = exactly(meant, mine);
+        for (SampleColumn meant : theirs.columns()) {
           boolean listed =
-              wrong > SOME_MATCH
-                  && wrong < 1 - MOSTLY
-                  && right >= 0.6
-                  && exactly(written, meant) == 0
-                  && once(written);
+              written != meant
+                  && meant.kind() == SampleColumn.Kind.TEXT
+                  && exactly(meant, mine) >= 0.6
+                  && exactly(written, meant) == 0;
           if (listed) {
             return new FoundKey(
                 Kind.CORRECTION, List.of(), mine.name(), written.name(), meant.name(), wrong, 1);
@@ -455,10 +450,7 @@ final class KeySearch {
 
   /** The share of the rows of one whose values, but for outer spaces, stand in the other. */
   private static double exactly(SampleColumn one, SampleColumn other) {
-    Set<String> there = new HashSet<>();
-    for (int id = 0; id < other.distinct(); id++) {
-      there.add(other.valueOf(id).strip());
-    }
+    Set<String> there = other.strippedSet();
     long[] counts = one.counts();
     long all = 0;
     long found = 0;

@@ -30,6 +30,7 @@ final class SampleColumn {
   private @Nullable DatePatterns dates;
   private @Nullable List<String> folded;
   private @Nullable Set<String> foldedSet;
+  private @Nullable Set<String> stripped;
   private @Nullable Kind kind;
 
   /** What all values are. */
@@ -140,6 +141,19 @@ final class SampleColumn {
     if (known == null) {
       known = new HashSet<>(folded());
       foldedSet = known;
+    }
+    return known;
+  }
+
+  /** The values without outer spaces. */
+  Set<String> strippedSet() {
+    Set<String> known = stripped;
+    if (known == null) {
+      known = new HashSet<>();
+      for (String value : values) {
+        known.add(value.strip());
+      }
+      stripped = known;
     }
     return known;
   }
