@@ -101,6 +101,7 @@ final class DuplicatesCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Table table = Tables.file(file, reading.options());
+    reading.checkPrivate(table);
     if (bands != null) {
       bands(table);
       Say.remarks(table);

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeSet;
 import java.util.concurrent.Callable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RunRecord;
@@ -140,9 +141,13 @@ final class EnrichCommand implements Callable<Integer> {
     if (problem != null) {
       throw new SettingException("--out: " + problem);
     }
+    Table ours = Tables.file(transactions, reading.of(transactions));
+    Table theirs = Tables.file(from, their.of(reading, from));
+    reading.checkPrivate(ours, theirs);
     Enrichment enrichment =
-        Enrichment.of(Tables.file(transactions, reading.of(transactions)))
-            .lookup(lookup(Tables.file(from, their.of(reading, from))))
+        Enrichment.of(ours)
+            .lookup(lookup(theirs))
+            .keepPrivate(reading.hidden())
             .workers(workers.count())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();
@@ -169,13 +174,17 @@ final class EnrichCommand implements Callable<Integer> {
     String theirs =
         String.join(
             ",", NameLists.split(key).stream().map(KeyPart::parse).map(KeyPart::theirs).toList());
+    String hidden =
+        reading.hidden().isEmpty()
+            ? ""
+            : " --private " + String.join(",", new TreeSet<>(reading.hidden()));
     return (lookup, outcome) ->
         switch (outcome) {
           case UNMATCHED ->
               new Closer.Look(
-                  "overlap " + transactions + " " + from + " --key \"" + key + "\"", true);
+                  "overlap " + transactions + " " + from + " --key \"" + key + "\"" + hidden, true);
           case AMBIGUOUS ->
-              new Closer.Look("duplicates " + from + " --key \"" + theirs + "\"", true);
+              new Closer.Look("duplicates " + from + " --key \"" + theirs + "\"" + hidden, true);
           default -> Closer.Look.NONE;
         };
   }

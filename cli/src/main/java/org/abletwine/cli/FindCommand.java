@@ -19,6 +19,7 @@ import org.abletwine.step.run.Trace;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
+import org.abletwine.table.text.Veil;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -93,6 +94,7 @@ final class FindCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Table table = Tables.file(file, reading.options());
+    reading.checkPrivate(table);
     List<NormaliseStep> steps =
         normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
     given.keySet().forEach(column -> table.schema().require(column, table.name()));
@@ -118,6 +120,10 @@ final class FindCommand implements Callable<Integer> {
     }
     Say.remarks(table);
     return 0;
+  }
+
+  private static String shown(Table table, String column, String value) {
+    return Trace.shown(Veil.over(table.isPrivate(column), value));
   }
 
   /** The key as stated, else what the data says. */
@@ -158,7 +164,7 @@ final class FindCommand implements Callable<Integer> {
   private void print(Table table, Found found, List<String> open) {
     boolean colour = Ink.colour();
     List<String> wanted = new ArrayList<>();
-    given.forEach((column, value) -> wanted.add(column + " " + Trace.shown(value)));
+    given.forEach((column, value) -> wanted.add(column + " " + shown(table, column, value)));
     if (where != null) {
       wanted.add(where);
     }

@@ -134,7 +134,7 @@ public final class Main implements Runnable {
 
   private static int failed(Throwable error, boolean debug) {
     if (debug) {
-      error.printStackTrace();
+      Debug.print(error, System.err);
     }
     if (error instanceof ReaderGoneException) {
       return DATA; // such as head, which has all it wanted: there is nobody to tell
@@ -161,7 +161,7 @@ public final class Main implements Runnable {
     }
     Say.error(
         "something unforeseen went wrong ("
-            + error
+            + Debug.told(error)
             + ");"
             + " run again with --debug to see where");
     return DATA;

@@ -76,6 +76,7 @@ final class OverlapCommand implements Callable<Integer> {
   public Integer call() {
     Table ours = Tables.file(transactions, reading.of(transactions));
     Table theirs = Tables.file(reference, their.of(reading, reference));
+    reading.checkPrivate(ours, theirs);
     List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
     int[] ourColumns =
         parts.stream()

@@ -4,11 +4,13 @@ import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 
 /** Keeps the first rows and prints them as tables no wider than a terminal. */
 final class PreviewSink implements BatchSink {
@@ -18,7 +20,13 @@ final class PreviewSink implements BatchSink {
   private final List<String[]> rows = new ArrayList<>();
   private final List<Long> numbers = new ArrayList<>();
   private List<String> names = List.of();
+  private Set<String> hidden = Set.of();
   private int sourceColumns;
+
+  @Override
+  public void keepPrivate(List<String> columns) {
+    hidden = Set.copyOf(columns);
+  }
 
   @Override
   public void start(Table source, Schema columns) {
@@ -32,7 +40,7 @@ final class PreviewSink implements BatchSink {
       String[] cells = new String[columns.length];
       for (int i = 0; i < cells.length; i++) {
         CellVector column = batch.column(columns[i]);
-        cells[i] = shown(column.get(row));
+        cells[i] = shown(Veil.over(hidden.contains(names.get(i)), column.get(row)));
       }
       rows.add(cells);
       numbers.add(batch.rowNumber(row));

@@ -8,6 +8,7 @@ import org.abletwine.audit.ColumnProfile;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.tell.Words;
+import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -46,10 +47,12 @@ final class ProfileCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<TableProfile> profiles = new ArrayList<>();
+    List<Table> tables = new ArrayList<>();
     for (Path file : files) {
-      profiles.add(TableProfile.of(Tables.file(file, reading.options())));
+      tables.add(Tables.file(file, reading.options()));
     }
+    reading.checkPrivate(tables.toArray(Table[]::new));
+    List<TableProfile> profiles = tables.stream().map(TableProfile::of).toList();
     if (json) {
       System.out.println(Words.json(AuditJson.profiles(profiles)));
     } else {

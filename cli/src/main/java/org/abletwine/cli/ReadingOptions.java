@@ -1,14 +1,18 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.abletwine.formats.database.Drivers;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.SheetPart;
+import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
+import org.abletwine.table.text.NearestName;
 import picocli.CommandLine.Option;
 
 /** How to read tables, where it is not to be found from the data. */
@@ -86,6 +90,15 @@ final class ReadingOptions {
       description = "Adds a column with the name of the file each row is of.")
   private String source;
 
+  @Option(
+      names = "--private",
+      paramLabel = "COLUMNS",
+      split = ",",
+      description =
+          "Columns whose values are shown nowhere but in rows that are written; a short digest"
+              + " stands for each.")
+  private List<String> hidden = List.of();
+
   /** How to read one of two tables: a sheet is for those that have any. */
   TableOptions of(Path file) {
     TableOptions all = options();
@@ -121,6 +134,30 @@ final class ReadingOptions {
         sheet == null && headerRow == 0 && range == null
             ? null
             : new SheetPart(sheet, headerRow, range),
-        source);
+        source,
+        Set.copyOf(hidden));
+  }
+
+  /** Returns the columns that are kept private. */
+  Set<String> hidden() {
+    return Set.copyOf(hidden);
+  }
+
+  /**
+   * Holds that the columns kept private are there: a slip would keep nothing private.
+   *
+   * @param tables the tables
+   */
+  void checkPrivate(Table... tables) {
+    Set<String> known = new LinkedHashSet<>();
+    for (Table table : tables) {
+      known.addAll(table.schema().names());
+    }
+    for (String name : hidden) {
+      if (!known.contains(name)) {
+        throw new SettingException(
+            "--private: there is no column \"" + name + "\"; " + NearestName.hint(name, known));
+      }
+    }
   }
 }

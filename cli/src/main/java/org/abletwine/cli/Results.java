@@ -47,6 +47,9 @@ final class Results {
     }
     if (!taken) {
       out.println();
+    }
+    RunSummary.kept(run).forEach(out::println);
+    if (!taken) {
       if (output != null) {
         String size = output.file() == null ? "" : Words.bytes(bytes) + "; ";
         wrote(out, output + "  (" + size + form + ")");

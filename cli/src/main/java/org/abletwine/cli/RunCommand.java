@@ -120,6 +120,7 @@ final class RunCommand implements Callable<Integer> {
     }
     System.out.println();
     sink.print(System.out, Ink.colour());
+    RunSummary.kept(record).forEach(System.out::println);
     System.out.println(
         "Preview of the first " + Words.rows(record.rowsIn()) + "; nothing was written");
   }

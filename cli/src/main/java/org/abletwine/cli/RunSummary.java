@@ -66,6 +66,12 @@ final class RunSummary {
             + " rows a second");
   }
 
+  /** Says which columns the run kept private; empty where none was. */
+  static List<String> kept(RunRecord run) {
+    String kept = Words.keptPrivate(run);
+    return kept.isEmpty() ? List.of() : Screen.line(kept);
+  }
+
   private static String shortened(String key) {
     return key.length() <= WIDEST_KEY ? key : key.substring(0, WIDEST_KEY - 3) + "...";
   }

@@ -46,7 +46,8 @@ class RunSummaryTest {
             null,
             List.of(),
             List.of(),
-            List.of(new LookupFigures.Attribute("name", 60, 30, 10, 0, 4, 60)));
+            List.of(new LookupFigures.Attribute("name", 60, 30, 10, 0, 4, 60)),
+            false);
     RunRecord run =
         new RunRecord(
             "Harvest",
@@ -61,6 +62,7 @@ class RunSummaryTest {
             "",
             Map.of(),
             List.of("growers.xlsx: 2 rows are hidden"),
+            List.of(),
             List.of());
     return RunSummary.lines(run, colour);
   }

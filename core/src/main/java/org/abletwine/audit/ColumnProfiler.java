@@ -8,6 +8,8 @@ import org.abletwine.key.encode.Spaces;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.Utf8;
+import org.abletwine.table.text.Veil;
+import org.jspecify.annotations.Nullable;
 
 /** Gathers what one column holds, batch by batch. */
 final class ColumnProfiler {
@@ -20,6 +22,7 @@ final class ColumnProfiler {
   private static final int EXAMPLE_CHARACTERS = 30;
 
   private final String name;
+  private final boolean hidden;
   private final HashCounter all = new HashCounter(MOST_EXACT);
   private final HashCounter folded = new HashCounter(MOST_EXACT);
   private final HashCounter unpadded = new HashCounter(MOST_EXACT);
@@ -38,7 +41,11 @@ final class ColumnProfiler {
   private final FrequentValues frequent = new FrequentValues();
   private final LeastGreatest ends = new LeastGreatest();
 
-  ColumnProfiler(String name) {
+  /**
+   * @param hidden whether no value may be told: of those that are frequent digests are
+   */
+  ColumnProfiler(String name, boolean hidden) {
+    this.hidden = hidden;
     this.name = name;
   }
 
@@ -80,7 +87,7 @@ final class ColumnProfiler {
       forms.look(kind, text, start, end);
     }
     if (isNew) {
-      if (examples.size() < EXAMPLES) {
+      if (examples.size() < EXAMPLES && !hidden) {
         String value = String.valueOf(cells.get(row));
         examples.add(
             value.codePointCount(0, value.length()) <= EXAMPLE_CHARACTERS
@@ -98,20 +105,40 @@ final class ColumnProfiler {
     }
   }
 
+  private ColumnProfile.@Nullable Spoiled spoiled() {
+    ColumnProfile.Spoiled spoiled = kinds.spoiled(nullWords.count());
+    return spoiled == null
+        ? null
+        : new ColumnProfile.Spoiled(
+            spoiled.type(),
+            spoiled.cells(),
+            String.valueOf(Veil.over(hidden, spoiled.example())),
+            spoiled.row());
+  }
+
+  private List<ColumnProfile.Value> frequent() {
+    return frequent.most(FREQUENT).stream()
+        .map(
+            value ->
+                new ColumnProfile.Value(
+                    String.valueOf(Veil.over(hidden, value.value())), value.rows()))
+        .toList();
+  }
+
   ColumnProfile profile() {
     return new ColumnProfile(
         name,
         kinds.type(),
-        kinds.spoiled(nullWords.count()),
+        spoiled(),
         kinds.type().equals("text") && all.exact() ? forms.found() : List.of(),
         nulls,
         all.count(),
         all.exact(),
         values == 0 ? 0 : shortest,
         longest,
-        ends.least(),
-        ends.greatest(),
-        frequent.most(FREQUENT),
+        hidden ? null : ends.least(),
+        hidden ? null : ends.greatest(),
+        frequent(),
         nullWords.found(),
         examples,
         straySpaces,

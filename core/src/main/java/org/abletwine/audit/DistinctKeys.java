@@ -13,6 +13,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,6 +26,7 @@ final class DistinctKeys {
 
   private final int parts;
   private final int measure;
+  private final boolean[] hidden;
   private final List<BigDecimal> sums = new ArrayList<>();
   private final RowStore store;
   private final HashIndex index;
@@ -38,7 +40,8 @@ final class DistinctKeys {
   @SuppressWarnings("unused") // keeps the loads it stands for
   private long touched;
 
-  private DistinctKeys(int parts, int measure) {
+  private DistinctKeys(int parts, int measure, boolean[] hidden) {
+    this.hidden = hidden;
     this.measure = measure;
     this.parts = parts;
     this.store = new RowStore(parts);
@@ -50,9 +53,10 @@ final class DistinctKeys {
    *
    * @param columns the key columns
    * @param measure a column to total by key, or -1
+   * @param hidden for each part whether its values are private
    */
-  static DistinctKeys read(Table table, int[] columns, int measure) {
-    DistinctKeys keys = new DistinctKeys(columns.length, measure);
+  static DistinctKeys read(Table table, int[] columns, int measure, boolean[] hidden) {
+    DistinctKeys keys = new DistinctKeys(columns.length, measure, hidden);
     CellVector[] cells = new CellVector[columns.length];
     KeyedRows.each(
         table,
@@ -150,12 +154,10 @@ final class DistinctKeys {
 
   /** A key as a reader is shown it. */
   String shown(int key) {
-    if (parts == 1) {
-      return String.valueOf(store.get(key, 0));
-    }
     StringBuilder text = new StringBuilder();
     for (int part = 0; part < parts; part++) {
-      text.append(part == 0 ? "" : " | ").append(store.get(key, part));
+      String value = Veil.over(hidden[part], store.get(key, part));
+      text.append(part == 0 ? "" : " | ").append(value);
     }
     return text.toString();
   }

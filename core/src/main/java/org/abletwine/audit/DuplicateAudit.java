@@ -20,6 +20,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -229,7 +230,10 @@ public final class DuplicateAudit {
                 groups,
                 column,
                 policy.column() == null ? null : table.type(policy.column()),
-                numbers)
+                numbers,
+                new DuplicateRows.Hidden(
+                    hidden(keyColumns[0]),
+                    policy.column() != null && table.isPrivate(policy.column())))
             .chosen(table.name(), 0, table.schema().size(), keyColumns[0]);
     BitSet leftOut = duplicateRows();
     for (int row : stays) {
@@ -306,7 +310,7 @@ public final class DuplicateAudit {
     for (int column = 0; column < table.schema().size(); column++) {
       Set<String> values = new LinkedHashSet<>();
       for (int row : members) {
-        values.add(String.valueOf(store.get(row, column)));
+        values.add(shown(row, column));
       }
       if (values.size() > 1) {
         conflicts.add(new Conflict(table.schema().names().get(column), List.copyOf(values)));
@@ -314,9 +318,17 @@ public final class DuplicateAudit {
     }
     List<String> key = new ArrayList<>();
     for (int column : keyColumns) {
-      key.add(String.valueOf(store.get(members[0], column)));
+      key.add(shown(members[0], column));
     }
     return new DuplicateKey(String.join(" | ", key), rowNumbers, conflicts);
+  }
+
+  private boolean hidden(int column) {
+    return table.isPrivate(table.schema().names().get(column));
+  }
+
+  private String shown(int row, int column) {
+    return String.valueOf(Veil.over(hidden(column), store.get(row, column)));
   }
 
   @Override

@@ -17,6 +17,7 @@ import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.NearMiss;
 import org.abletwine.match.near.NearKeys;
+import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.CellVector;
 
@@ -61,7 +62,11 @@ public final class OverlapAudit {
   private final DistinctKeys theirs;
   private final Map<List<String>, Measured> known = new HashMap<>();
 
-  private OverlapAudit(DistinctKeys ours, DistinctKeys theirs) {
+  /** Whether a part of the key is private on either side: none of its values are told then. */
+  private final boolean hidden;
+
+  private OverlapAudit(DistinctKeys ours, DistinctKeys theirs, boolean hidden) {
+    this.hidden = hidden;
     this.ours = ours;
     this.theirs = theirs;
   }
@@ -87,15 +92,32 @@ public final class OverlapAudit {
       int measure,
       List<String> fixed,
       int mostUnmatched) {
-    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1);
-    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure);
-    return new OverlapAudit(ours, theirs).report(fixed, mostUnmatched);
+    boolean[] hidden = new boolean[ourColumns.length];
+    boolean any = false;
+    if (measure >= 0 && isPrivate(transactions, measure)) {
+      throw new SettingException(
+          "measure: \""
+              + transactions.schema().names().get(measure)
+              + "\" is private, and a total of it may be one row's value; choose another column");
+    }
+    for (int part = 0; part < hidden.length; part++) {
+      hidden[part] =
+          isPrivate(transactions, ourColumns[part]) || isPrivate(reference, theirColumns[part]);
+      any |= hidden[part];
+    }
+    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1, hidden);
+    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure, hidden);
+    return new OverlapAudit(ours, theirs, any).report(fixed, mostUnmatched);
+  }
+
+  private static boolean isPrivate(Table table, int column) {
+    return table.isPrivate(table.schema().names().get(column));
   }
 
   private OverlapReport report(List<String> fixed, int mostUnmatched) {
     Measured plain = measured(fixed);
     List<String> candidates = new ArrayList<>(STEPS);
-    candidates.addAll(new StepCandidates(ours, theirs, plain.matched()).all());
+    candidates.addAll(new StepCandidates(ours, theirs, plain.matched()).all(!hidden));
     List<Gain> alone = new ArrayList<>();
     for (String step : candidates) {
       Measured with = fixed.contains(step) ? plain : measured(plus(fixed, step));
@@ -233,20 +255,23 @@ public final class OverlapAudit {
     }
     List<String> shown = new ArrayList<>(theirs.size());
     List<String> compared = new ArrayList<>(theirs.size());
-    for (int key = 0; key < theirs.size(); key++) {
+    for (int key = 0; key < theirs.size() && !hidden; key++) {
       shown.add(theirs.shown(key));
       compared.add(compared(theirs, key, steps));
     }
     List<Integer> told = keys.subList(0, Math.min(most, keys.size()));
     List<List<NearMiss>> near =
-        new NearKeys(compared, shown)
-            .nearest(told.stream().map(key -> compared(ours, key, steps)).toList(), MOST_NEAR);
+        hidden
+            ? List.of()
+            : new NearKeys(compared, shown)
+                .nearest(told.stream().map(key -> compared(ours, key, steps)).toList(), MOST_NEAR);
     List<Unmatched> unmatched = new ArrayList<>();
     for (int i = 0; i < told.size(); i++) {
       int key = told.get(i);
+      List<NearMiss> misses = hidden ? List.of() : near.get(i);
       unmatched.add(
           new Unmatched(
-              ours.shown(key), ours.count(key), ours.sum(key), ours.firstRow(key), near.get(i)));
+              ours.shown(key), ours.count(key), ours.sum(key), ours.firstRow(key), misses));
     }
     return unmatched;
   }

@@ -15,6 +15,7 @@ import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -149,17 +150,19 @@ public final class RecordFinder {
   private void count(Batch batch, int row, Map<String, Map<@Nullable String, long[]>> counts) {
     counts.forEach(
         (column, values) -> {
-          String value = batch.column(table.schema().indexOf(column)).get(row);
+          String cell = batch.column(table.schema().indexOf(column)).get(row);
+          String value = Veil.over(table.isPrivate(column), cell);
           if (values.size() < MOST_VALUES || values.containsKey(value)) {
             values.computeIfAbsent(value, v -> new long[1])[0]++;
           }
         });
   }
 
-  private static List<@Nullable String> cells(Batch batch, int row) {
+  private List<@Nullable String> cells(Batch batch, int row) {
     List<@Nullable String> cells = new ArrayList<>();
     for (int column = 0; column < batch.baseColumns(); column++) {
-      cells.add(batch.column(column).get(row));
+      boolean hidden = table.isPrivate(table.schema().names().get(column));
+      cells.add(Veil.over(hidden, batch.column(column).get(row)));
     }
     return cells;
   }
@@ -178,6 +181,9 @@ public final class RecordFinder {
   }
 
   private List<NearMiss> near(String column, String value) {
+    if (table.isPrivate(column)) {
+      return List.of();
+    }
     Map<@Nullable String, long[]> values = new LinkedHashMap<>();
     int at = table.schema().indexOf(column);
     try (BatchReader reader = new BatchReader(table)) {

@@ -55,8 +55,12 @@ final class StepCandidates {
     this.matched = matched;
   }
 
-  /** The steps, as an option writes them. */
-  List<String> all() {
+  /**
+   * The steps, as an option writes them.
+   *
+   * @param affixes whether ends are among them, which are parts of values
+   */
+  List<String> all(boolean affixes) {
     List<String> steps = new ArrayList<>();
     if (ours.parts() == 1) {
       Set<String> open = new HashSet<>();
@@ -72,7 +76,7 @@ final class StepCandidates {
       for (int key = 0; key < theirs.size(); key++) {
         known.add(Spaces.trimmed(theirs.part(key, 0)).toString());
       }
-      steps.addAll(affixes(open, known, counts));
+      steps.addAll(affixes ? affixes(open, known, counts) : List.of());
       steps.addAll(lengths(open, known));
     }
     steps.addAll(dates());

@@ -69,7 +69,10 @@ public record TableProfile(
   public static TableProfile of(Table table) {
     table.readAgain();
     List<ColumnProfiler> profilers = new ArrayList<>();
-    table.schema().names().forEach(name -> profilers.add(new ColumnProfiler(name)));
+    table
+        .schema()
+        .names()
+        .forEach(name -> profilers.add(new ColumnProfiler(name, table.isPrivate(name))));
     long[] rows = new long[1];
     forEachBatch(
         table,

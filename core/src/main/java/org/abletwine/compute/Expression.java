@@ -27,7 +27,7 @@ public final class Expression {
     Evaluation settings = compiled.settings();
     node = new NodeBuilder(scope, settings.today()).build(compiled.parsed(), compiled.wanted());
     inputs = List.copyOf(scope.used());
-    frame = new Frame(compiled.where(), settings.errorsAreNull());
+    frame = new Frame(compiled.where(), settings.errorsAreNull(), isPrivate());
   }
 
   /** What an expression is made of, without anything that changes while it is evaluated. */
@@ -96,6 +96,11 @@ public final class Expression {
   /** Returns the columns it names, in the order it names them. */
   public List<String> inputs() {
     return inputs;
+  }
+
+  /** Returns whether a column it names is private. */
+  public boolean isPrivate() {
+    return inputs.stream().anyMatch(compiled.columns()::isPrivate);
   }
 
   /** Returns what its values are, for steps after it; text where nothing says otherwise. */

@@ -10,6 +10,7 @@ import org.abletwine.table.batch.Batch;
 class Frame {
   private final String what;
   private final boolean errorsAreNull;
+  private final boolean hidden;
   private Batch batch = new Batch(0);
   private RowErrors errors = RowErrors.NONE;
   private final BitSet failed = new BitSet();
@@ -17,8 +18,10 @@ class Frame {
   /**
    * @param what the column or condition being computed, for messages
    * @param errorsAreNull whether a row with an error gets null, and not ends the run
+   * @param hidden whether messages must not hold values
    */
-  Frame(String what, boolean errorsAreNull) {
+  Frame(String what, boolean errorsAreNull, boolean hidden) {
+    this.hidden = hidden;
     this.what = what;
     this.errorsAreNull = errorsAreNull;
   }
@@ -38,7 +41,8 @@ class Frame {
 
   /** Something cannot be computed for a row. */
   void error(int row, String message) {
-    String full = "row " + batch.rowNumber(row) + ", " + what + ": " + message;
+    String why = hidden ? "it cannot be computed with a private value of this row" : message;
+    String full = "row " + batch.rowNumber(row) + ", " + what + ": " + why;
     if (!errorsAreNull) {
       throw new DataException(
           full
@@ -71,7 +75,7 @@ class Frame {
     private final Map<Integer, String> messages = new HashMap<>();
 
     Trial() {
-      super("", true);
+      super("", true, false);
     }
 
     @Override

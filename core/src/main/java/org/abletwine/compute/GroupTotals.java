@@ -72,7 +72,7 @@ public final class GroupTotals {
       Evaluation settings) {
     this.function = function;
     this.extremes = new Extremes(function == Function.MIN, type);
-    this.frame = new Frame(what, settings.errorsAreNull());
+    this.frame = new Frame(what, settings.errorsAreNull(), false);
     this.whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     this.index = index;
     this.counter = counter;

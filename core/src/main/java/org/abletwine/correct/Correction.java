@@ -75,7 +75,7 @@ public record Correction(
   public void check(Columns columns) {
     names(columns);
     try {
-      CorrectionList lines = CorrectionList.read(this);
+      CorrectionList lines = CorrectionList.read(this, columns.isPrivate(column));
       if (!part) {
         lines.ends();
       }
@@ -103,6 +103,9 @@ public record Correction(
                 + NearestName.hint(name, table.schema().names()));
       }
     }
+    for (String name : new String[] {written, meant}) {
+      columns.hide(column, table.isPrivate(name) || columns.keepsPrivate(name));
+    }
     columns.replace(column);
     return number;
   }
@@ -110,7 +113,7 @@ public record Correction(
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     int number = names(columns);
-    CorrectionList lines = CorrectionList.read(this);
+    CorrectionList lines = CorrectionList.read(this, columns.isPrivate(column));
     Supplier<Corrector> make =
         part
             ? () -> new PartCorrector(this, number, lines)

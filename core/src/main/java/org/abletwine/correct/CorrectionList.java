@@ -15,6 +15,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** The lines of a correction table, checked, and how often each was used. */
@@ -30,13 +31,21 @@ final class CorrectionList {
   private final List<NormaliseStep> normalise;
   private final List<String> problems = new ArrayList<>();
 
-  private CorrectionList(Correction correction) {
+  private final boolean hidden;
+
+  private CorrectionList(Correction correction, boolean hidden) {
+    this.hidden = hidden;
     table = correction.table().name();
     normalise = correction.part() ? List.of() : correction.normalise();
   }
 
-  static CorrectionList read(Correction correction) {
-    CorrectionList list = new CorrectionList(correction);
+  /**
+   * Reads the lines.
+   *
+   * @param hidden whether messages and figures must not show values
+   */
+  static CorrectionList read(Correction correction, boolean hidden) {
+    CorrectionList list = new CorrectionList(correction, hidden);
     int written = correction.table().schema().require(correction.written(), list.table);
     int meant = correction.table().schema().require(correction.meant(), list.table);
     Expression counts =
@@ -96,14 +105,19 @@ final class CorrectionList {
               + " and "
               + row
               + " contradict each other: \""
-              + written
+              + shown(written)
               + "\" means \""
-              + known.meant()
+              + shown(known.meant())
               + "\" on one and \""
-              + meant
+              + shown(meant)
               + "\" on the other;"
               + " keep one of them");
     }
+  }
+
+  /** What messages and figures show of a value. */
+  @Nullable String shown(String value) {
+    return Veil.over(hidden, value);
   }
 
   private String normalised(String value) {
@@ -141,7 +155,7 @@ final class CorrectionList {
                   + " row "
                   + lines.get(line).row()
                   + ": \""
-                  + lines.get(line).written()
+                  + shown(lines.get(line).written())
                   + "\" leads round in a circle; decide which value is the right one");
           break;
         }
@@ -167,7 +181,7 @@ final class CorrectionList {
     List<String> unused = new ArrayList<>();
     long unusedCount = 0;
     for (int line = 0; line < uses.length; line++) {
-      String name = lines.get(line).written() + " -> " + lines.get(line).meant();
+      String name = shown(lines.get(line).written()) + " -> " + shown(lines.get(line).meant());
       if (uses[line] > 0 && shares.size() < SHOWN) {
         shares.add(new Share(name, uses[line]));
       } else if (uses[line] == 0) {

@@ -46,7 +46,7 @@ final class PartCorrector extends Corrector {
                     + ": the value would have more than "
                     + MOST_TEXT
                     + " characters after \""
-                    + lines.get(line).written()
+                    + list.shown(lines.get(line).written())
                     + "\" is replaced; look at that line, or at the row");
           }
           uses[line]++;

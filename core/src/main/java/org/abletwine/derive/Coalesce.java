@@ -57,6 +57,7 @@ public record Coalesce(
     }
     int[] numbers = from.stream().mapToInt(f -> columns.require(f, step + ", from")).toArray();
     columns.add(column, step, "choose another name for the result");
+    columns.hide(column, from.stream().anyMatch(columns::isPrivate));
     if (source != null) {
       columns.add(source, step, "choose another name for source");
     }

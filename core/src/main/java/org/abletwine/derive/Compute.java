@@ -51,6 +51,7 @@ public record Compute(String column, String expression, Evaluation settings) imp
     }
     declare(columns);
     columns.typed(column, compiled.type());
+    columns.hide(column, compiled.isPrivate());
     return compiled;
   }
 

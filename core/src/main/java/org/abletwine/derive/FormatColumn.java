@@ -22,6 +22,7 @@ import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DatePatterns;
 import org.abletwine.table.text.NumberForm;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -78,7 +79,9 @@ public record FormatColumn(
     Supplier<Form> form =
         written != null
             ? numbered(written, columns)
-            : datePattern == null ? rounded(columns) : dated(datePattern, type);
+            : datePattern == null
+                ? rounded(columns)
+                : dated(datePattern, type, columns.isPrivate(column));
     columns.replace(column);
     List<String> forms = example == null ? List.of() : List.of(example);
     columns.typed(column, new ColumnType(ColumnType.Kind.TEXT, forms));
@@ -114,7 +117,7 @@ public record FormatColumn(
     return () -> new Rounded(rounded.another());
   }
 
-  private Supplier<Form> dated(String pattern, @Nullable ColumnType type) {
+  private Supplier<Form> dated(String pattern, @Nullable ColumnType type, boolean hidden) {
     if (type != null && type.kind().numeric()) {
       throw new SettingException(
           "formats, " + column + ": the column holds numbers; state decimals: N");
@@ -123,7 +126,7 @@ public record FormatColumn(
       List<String> read = type == null ? List.of() : type.patterns();
       DatePatterns reading = new DatePatterns(read);
       DateTimeFormatter writing = DatePatterns.formatter(pattern);
-      return () -> new Dated(this, reading, writing);
+      return () -> new Dated(this, reading, writing, hidden);
     } catch (IllegalArgumentException e) {
       throw new SettingException(
           "formats, "
@@ -189,9 +192,11 @@ public record FormatColumn(
     private final FormatColumn step;
     private final DatePatterns read;
     private final DateTimeFormatter write;
+    private final boolean hidden;
     private RowErrors errors = RowErrors.NONE;
 
-    Dated(FormatColumn step, DatePatterns read, DateTimeFormatter write) {
+    Dated(FormatColumn step, DatePatterns read, DateTimeFormatter write, boolean hidden) {
+      this.hidden = hidden;
       this.step = step;
       this.read = read;
       this.write = write;
@@ -220,7 +225,7 @@ public record FormatColumn(
               + ", formats, "
               + step.column
               + ": \""
-              + text
+              + Veil.over(hidden, text)
               + "\" cannot be written as "
               + step.form();
       if (!step.settings.errorsAreNull()) {

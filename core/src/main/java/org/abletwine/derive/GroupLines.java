@@ -13,6 +13,7 @@ import org.abletwine.index.GroupIndex;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.text.ValueOrder;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -138,12 +139,21 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
       for (int group : order) {
         expression.over(Batch.ofOneRow(totals.values(group)));
         if (first.isEmpty() && expression.failed(0)) {
-          first = "group " + named(index.values(group)) + rest(expression.errors().example());
+          first =
+              "group " + named(shown(index.values(group))) + rest(expression.errors().example());
         }
       }
       met.add(new RowErrors(expression.errors().count(), Long.MAX_VALUE - 1, first));
     }
     return RowErrors.sum(met);
+  }
+
+  /** Groups of a private column are shown by digests of their values. */
+  private @Nullable String[] shown(@Nullable String[] cells) {
+    for (int i = 0; i < columns.hidden.length; i++) {
+      cells[i] = Veil.over(columns.hidden[i], cells[i]);
+    }
+    return cells;
   }
 
   private static String named(@Nullable String[] values) {
@@ -158,7 +168,7 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
 
   @Override
   public List<@Nullable String> get(int line) {
-    return Arrays.asList(cells(order[line]));
+    return Arrays.asList(shown(cells(order[line])));
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.abletwine.derive;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.StepFigures;
@@ -13,6 +14,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.Veil;
 
 /**
  * Puts an apostrophe before cells that a spreadsheet would take for formulas: those that begin with
@@ -36,11 +38,14 @@ public record GuardFormulas() implements RunStep {
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     List<Integer> guarded = new ArrayList<>();
+    BitSet hidden = new BitSet();
     for (String name : columns.names()) {
-      guarded.add(columns.require(name, title()));
+      int number = columns.require(name, title());
+      guarded.add(number);
+      hidden.set(number, columns.isPrivate(number));
     }
     columns.names().forEach(columns::replace);
-    return Prepared.of(() -> new Runner(guarded), Runner::figures);
+    return Prepared.of(() -> new Runner(guarded, hidden), Runner::figures);
   }
 
   private static boolean formula(String text) {
@@ -49,10 +54,12 @@ public record GuardFormulas() implements RunStep {
 
   private static final class Runner implements StepWorker {
     private final List<Integer> columns;
+    private final BitSet hidden;
     private RowErrors guarded = RowErrors.NONE;
 
-    Runner(List<Integer> columns) {
+    Runner(List<Integer> columns, BitSet hidden) {
       this.columns = columns;
+      this.hidden = hidden;
     }
 
     @Override
@@ -70,7 +77,9 @@ public record GuardFormulas() implements RunStep {
                 new RowErrors(
                     guarded.count() + 1,
                     first ? number : guarded.row(),
-                    first ? "row " + number + ": " + text : guarded.example());
+                    first
+                        ? "row " + number + ": " + Veil.over(hidden.get(column), text)
+                        : guarded.example());
           } else {
             target.appendAsCame(batch, column, row);
           }

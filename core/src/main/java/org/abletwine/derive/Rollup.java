@@ -63,11 +63,27 @@ public record Rollup(
    * @param top how many of the first are wanted; 0 for all
    * @param having a condition over the rollup's columns that a group must meet; null for none
    * @param formats how columns of the rollup leave
+   * @param within whether it is taken by a lookup, and not shown: values of private columns stay
+   *     what they are
    */
   public record Shown(
-      List<String> order, int top, @Nullable String having, List<FormatColumn> formats) {
+      List<String> order,
+      int top,
+      @Nullable String having,
+      List<FormatColumn> formats,
+      boolean within) {
     /** All groups, as they are. */
     public static final Shown ALL = new Shown(List.of(), 0, null, List.of());
+
+    /** What is shown to a person. */
+    public Shown(List<String> order, int top, @Nullable String having, List<FormatColumn> formats) {
+      this(order, top, having, formats, false);
+    }
+
+    /** Returns the same for a lookup. */
+    public Shown forLookup() {
+      return new Shown(order, top, having, formats, true);
+    }
 
     /** Copies the lists. */
     public Shown {

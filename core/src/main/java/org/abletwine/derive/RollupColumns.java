@@ -38,6 +38,9 @@ final class RollupColumns {
 
   final @Nullable Expression having;
 
+  /** For each column that makes the groups whether digests are shown in place of its values. */
+  final boolean[] hidden;
+
   private final List<RollupTotal> totals;
   private final int[] direct;
   private final @Nullable Expression[] computed;
@@ -79,6 +82,11 @@ final class RollupColumns {
       }
     }
     own = new Columns("the rollup", new Schema(names));
+    hidden = new boolean[by.length];
+    for (int i = 0; i < by.length; i++) {
+      own.hide(names.get(i), columns.isPrivate(by[i]));
+      hidden[i] = columns.isPrivate(by[i]) && !rollup.shown().within();
+    }
     for (int i = 0; i < names.size(); i++) {
       own.typed(names.get(i), types.get(i));
     }

@@ -3,8 +3,10 @@ package org.abletwine.enrich;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.derive.Rollup;
@@ -40,6 +42,7 @@ public final class Enrichment {
   private final Progress progress;
   private final Exceptions exceptions;
   private final List<String> carried;
+  private final Set<String> keptPrivate;
 
   private Enrichment(Builder builder) {
     this.progress = builder.progress;
@@ -51,6 +54,7 @@ public final class Enrichment {
     this.workers = builder.workers;
     this.measure = builder.measure;
     this.carried = List.copyOf(builder.carried);
+    this.keptPrivate = builder.keptPrivate;
   }
 
   /**
@@ -71,7 +75,7 @@ public final class Enrichment {
    */
   public List<Mistake> check() {
     List<Mistake> mistakes = new ArrayList<>();
-    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
+    Columns columns = columns();
     try {
       columns.measuredBy(measure);
       columns.carrying(carried);
@@ -88,6 +92,24 @@ public final class Enrichment {
       }
     }
     return mistakes;
+  }
+
+  /**
+   * Returns every column there is at any point, those that steps leave out again included. Steps
+   * that do not fit are passed over.
+   */
+  public Set<String> columnNames() {
+    Columns columns = columns();
+    Set<String> names = new LinkedHashSet<>(columns.names());
+    for (RunStep step : steps) {
+      try {
+        step.check(columns);
+      } catch (SettingException e) {
+        continue; // told by check()
+      }
+      names.addAll(columns.names());
+    }
+    return names;
   }
 
   /**
@@ -127,11 +149,7 @@ public final class Enrichment {
     BatchSink into = BatchSink.of(sink);
     Instant started = Instant.now();
     long begun = System.nanoTime();
-    Columns columns =
-        new Columns(transactions.name(), transactions.schema())
-            .typedBy(transactions)
-            .measuredBy(measure)
-            .carrying(carried);
+    Columns columns = columns().measuredBy(measure).carrying(carried);
     context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
@@ -154,12 +172,15 @@ public final class Enrichment {
       List<PreparedStep> runners,
       Instant started,
       long begun) {
+    Set<String> hidden = new LinkedHashSet<>(columns.privateNames());
     for (RunStep step : steps) {
       runners.add(step.prepare(columns, context));
+      hidden.addAll(columns.privateNames());
     }
     Schema output = new Schema(columns.names());
     Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
     sink.typed(columns.types());
+    sink.keepPrivate(columns.privateNames());
     sink.start(transactions, output);
     pipeline.run();
     runners.forEach(PreparedStep::finish);
@@ -185,7 +206,15 @@ public final class Enrichment {
         measure == null ? "" : measure,
         Map.of(),
         remarks(),
-        List.of());
+        List.of(),
+        List.copyOf(hidden));
+  }
+
+  /** The columns as they are read. */
+  private Columns columns() {
+    return new Columns(transactions.name(), transactions.schema())
+        .typedBy(transactions)
+        .keeping(keptPrivate);
   }
 
   private List<String> remarks() {
@@ -206,7 +235,7 @@ public final class Enrichment {
    * @throws SettingException when a step does not fit the columns
    */
   public @Nullable TracedRow trace(long row) {
-    return new RowTrace(transactions).of(steps, row, null);
+    return new RowTrace(transactions, columns()).of(steps, row, null);
   }
 
   /**
@@ -218,7 +247,7 @@ public final class Enrichment {
    */
   public @Nullable TracedRow trace(String condition) {
     Expression where = RowFilter.parse(condition, transactions).start();
-    return new RowTrace(transactions).of(steps, 0, where);
+    return new RowTrace(transactions, columns()).of(steps, 0, where);
   }
 
   /**
@@ -230,18 +259,18 @@ public final class Enrichment {
    */
   public Table totals(Rollup rollup) {
     transactions.readAgain();
-    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
+    Columns columns = columns();
     steps.forEach(step -> step.check(columns));
     Rollup counted =
         new Rollup(
             rollup.by(),
             rollup.totals(),
-            rollup.shown(),
+            rollup.shown().forLookup(),
             false,
             null,
             transactions,
             rollup.settings());
-    Builder more = of(transactions).workers(workers).step(counted);
+    Builder more = of(transactions).keepPrivate(keptPrivate).workers(workers).step(counted);
     more.steps.addAll(0, steps);
     return new TotalsTable(more.build(), counted, counted.columns(columns));
   }
@@ -262,6 +291,7 @@ public final class Enrichment {
     private Progress progress = Progress.NONE;
     private Exceptions exceptions = Exceptions.NONE;
     private List<String> carried = List.of();
+    private Set<String> keptPrivate = Set.of();
 
     private Builder(Table transactions) {
       this.transactions = transactions;
@@ -289,6 +319,18 @@ public final class Enrichment {
     /** States who is told about the rows that need attention; nobody unless stated. */
     public Builder exceptions(Exceptions told) {
       exceptions = told;
+      return this;
+    }
+
+    /**
+     * States columns whose values are shown nowhere but in the rows that come out: not in figures,
+     * messages or traces, nor to those who are told of rows that need attention. There a short
+     * digest stands for each value. What is made of such a column is kept private too.
+     *
+     * @param columns columns of any table, or made by any step
+     */
+    public Builder keepPrivate(Set<String> columns) {
+      keptPrivate = Set.copyOf(columns);
       return this;
     }
 

@@ -2,9 +2,11 @@ package org.abletwine.enrich;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.abletwine.compute.Expression;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
@@ -18,6 +20,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.batch.Workers;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,11 +29,20 @@ import org.jspecify.annotations.Nullable;
  */
 final class RowTrace {
   private final Table transactions;
+  private final Columns columns;
   private final List<TracedRow.StepTrace> traced = new ArrayList<>();
   private List<TracedRow.StepTrace.Line> current = new ArrayList<>();
 
-  RowTrace(Table transactions) {
+  /** Columns that are private after any of the steps. */
+  private final Set<String> hidden = new HashSet<>();
+
+  /**
+   * @param transactions the table
+   * @param columns its columns, as a run has them before its first step
+   */
+  RowTrace(Table transactions, Columns columns) {
     this.transactions = transactions;
+    this.columns = columns;
   }
 
   @Nullable TracedRow of(List<RunStep> steps, long rowNumber, @Nullable Expression where) {
@@ -38,14 +50,15 @@ final class RowTrace {
     RunContext context =
         new RunContext(
             Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual(), null, Map.of());
-    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
+    hidden.addAll(columns.privateNames());
     List<PreparedStep> runners = new ArrayList<>();
     try {
       for (RunStep step : steps) {
         runners.add(step.prepare(columns, context));
         numbers.add(numbersOf(columns));
+        hidden.addAll(columns.privateNames());
       }
       return found(steps, rowNumber, where, runners, numbers);
     } finally {
@@ -110,7 +123,7 @@ final class RowTrace {
     for (int step = 0; step < runners.size() && batch.rows() > 0; step++) {
       current = new ArrayList<>();
       for (String input : runners.get(step).inputs()) {
-        current.add(new TracedRow.StepTrace.Line(input, Trace.shown(before.get(input))));
+        current.add(new TracedRow.StepTrace.Line(input, shown(input, before.get(input))));
       }
       workers.get(step).apply(batch);
       if (batch.rows() == 0) {
@@ -134,7 +147,9 @@ final class RowTrace {
       }
       traced.add(new TracedRow.StepTrace(steps.get(step).title(), current));
     }
-    return new TracedRow(number, read, traced);
+    Map<String, @Nullable String> shown = new LinkedHashMap<>(read);
+    shown.replaceAll((name, value) -> Veil.over(hidden.contains(name), value));
+    return new TracedRow(number, shown, traced);
   }
 
   private static Map<String, @Nullable String> values(Batch batch, Map<String, Integer> numbers) {
@@ -143,15 +158,19 @@ final class RowTrace {
     return values;
   }
 
+  private String shown(String column, @Nullable String value) {
+    return Trace.shown(Veil.over(hidden.contains(column), value));
+  }
+
   private void changes(Map<String, @Nullable String> before, Map<String, @Nullable String> after) {
     after.forEach(
         (name, value) -> {
           if (!before.containsKey(name)) {
-            current.add(new TracedRow.StepTrace.Line(name + " =", Trace.shown(value)));
+            current.add(new TracedRow.StepTrace.Line(name + " =", shown(name, value)));
           } else if (!java.util.Objects.equals(before.get(name), value)) {
             current.add(
                 new TracedRow.StepTrace.Line(
-                    name, Trace.shown(before.get(name)) + " became " + Trace.shown(value)));
+                    name, shown(name, before.get(name)) + " became " + shown(name, value)));
           }
         });
   }

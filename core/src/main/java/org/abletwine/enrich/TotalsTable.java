@@ -51,6 +51,11 @@ final class TotalsTable implements Table {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return columns.isPrivate(column);
+  }
+
+  @Override
   public Rows rows() {
     Iterator<List<@Nullable String>> lines = groups().iterator();
     return new Rows() {

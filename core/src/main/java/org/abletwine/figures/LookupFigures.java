@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param measures the measure's total for each outcome, in the order of the counts; empty when
  *     nothing is measured
  * @param attributes nulls of each attribute with their reasons
+ * @param privateKey whether a part of the key is private: digests stand for its values then
  */
 public record LookupFigures(
     String name,
@@ -37,7 +38,8 @@ public record LookupFigures(
     @Nullable Distances distances,
     List<String> constants,
     List<BigDecimal> measures,
-    List<Attribute> attributes)
+    List<Attribute> attributes,
+    boolean privateKey)
     implements StepFigures {
 
   /** Copies the lists. */

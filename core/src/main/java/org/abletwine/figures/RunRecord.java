@@ -25,6 +25,8 @@ import java.util.Map;
  * @param parameters the values that were given for what the plan leaves open, by name
  * @param remarks what a person should know about the tables that were read, each with its table
  * @param controls what the plan expects, judged; empty when it expects nothing
+ * @param privateColumns columns, at any point of the run, whose values are shown nowhere but in the
+ *     rows that came out
  */
 public record RunRecord(
     String title,
@@ -39,7 +41,8 @@ public record RunRecord(
     String measure,
     Map<String, String> parameters,
     List<String> remarks,
-    List<Control> controls) {
+    List<Control> controls,
+    List<String> privateColumns) {
 
   /** Copies the lists. */
   public RunRecord {
@@ -48,6 +51,7 @@ public record RunRecord(
     parameters = Collections.unmodifiableMap(new LinkedHashMap<>(parameters));
     remarks = List.copyOf(remarks);
     controls = List.copyOf(controls);
+    privateColumns = List.copyOf(privateColumns);
   }
 
   /**
@@ -70,7 +74,8 @@ public record RunRecord(
         measure,
         values,
         remarks,
-        judged);
+        judged,
+        privateColumns);
   }
 
   /** Returns whether all controls hold. */

@@ -48,6 +48,11 @@ public record Aggregate(Function function, String separator) implements Serializ
     LISTAGG
   }
 
+  /** Whether it says how many there are, and so nothing of what they are. */
+  boolean counts() {
+    return function == Function.COUNT || function == Function.COUNT_DISTINCT;
+  }
+
   /** Returns the functions as a plan writes them. */
   static List<String> words() {
     List<String> words = new ArrayList<>();

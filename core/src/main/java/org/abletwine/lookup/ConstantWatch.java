@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,7 +62,7 @@ final class ConstantWatch {
         found.add(
             lookup.bring.get(a).as()
                 + " = "
-                + value
+                + Veil.over(lookup.hides(lookup.bring.get(a)), value)
                 + (all ? " (what all rows together come to)" : ""));
       }
     }

@@ -39,7 +39,7 @@ final class FinderBuilder {
     index = new HashIndex(layout.ruled() ? partitions : rows);
     ruleRows =
         IntStream.of(layout.rules())
-            .mapToObj(rule -> new RuleRows(lookup.key.get(rule).theirsTo() == null ? 1 : 2))
+            .mapToObj(rule -> rows(lookup, lookup.key.get(rule)))
             .toArray(RuleRows[]::new);
   }
 
@@ -143,6 +143,10 @@ final class FinderBuilder {
       parts.add(part(lookup.key.get(layout.rules()[rule]), ruleRows[rule]));
     }
     return new Finder(index, RuleChain.build(parts, numbers::of));
+  }
+
+  private static RuleRows rows(Lookup lookup, KeyPart part) {
+    return new RuleRows(part.theirsTo() == null ? 1 : 2, lookup.hides(part));
   }
 
   private RuleChain.Part part(KeyPart part, RuleRows values) {

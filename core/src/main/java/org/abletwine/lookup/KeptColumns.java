@@ -11,6 +11,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.ValueOrder;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -162,7 +163,7 @@ final class KeptColumns {
                 + ", column \""
                 + attribute.source()
                 + "\": \""
-                + value
+                + Veil.over(lookup.hides(attribute.source()), value)
                 + "\" is not "
                 + needed.noun()
                 + ", which "

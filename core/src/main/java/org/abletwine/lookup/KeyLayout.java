@@ -70,6 +70,19 @@ record KeyLayout(int[] equal, int[] rules) implements java.io.Serializable {
     return pattern ? PatternSteps.of(part.match().kind(), steps) : steps;
   }
 
+  /**
+   * Whether values of the columns of {@link #theirs} are private; of the equal parts first, as they
+   * are.
+   */
+  boolean[] hidden(Lookup lookup) {
+    List<String> columns = theirs(lookup);
+    boolean[] hidden = new boolean[columns.size()];
+    for (int i = 0; i < hidden.length; i++) {
+      hidden[i] = lookup.hides(columns.get(i));
+    }
+    return hidden;
+  }
+
   /** The reference's columns of the key: those of the equal parts, then those of the rules. */
   List<String> theirs(Lookup lookup) {
     List<String> columns =

@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.List;
+import java.util.Set;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.Table;
@@ -27,6 +28,7 @@ record LoadKey(
     Several several,
     Duplicates duplicates,
     boolean leavesOutUnreadable,
+    Set<String> hidden,
     Object apart) {
 
   /** A part of the key; our column counts only where messages name it. */
@@ -66,6 +68,7 @@ record LoadKey(
         lookup.several,
         lookup.duplicates,
         lookup.leavesOutUnreadable,
+        lookup.hidden,
         lookup.key.stream().allMatch(LoadKey::setsKnown) ? "" : new Object());
   }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import org.abletwine.index.RowStore;
 import org.abletwine.lookup.rows.RowNumbers;
+import org.abletwine.table.text.Veil;
 
 /**
  * A reference in memory: its rows (attributes brought first, then the key as written), how to find
@@ -57,7 +58,9 @@ record LoadedReference(
 
   /** Keys written differently that became equal only by normalising. */
   record Collisions(long count, List<String> examples) {
-    static Collisions of(Finder finder, RowStore rows, RowNumbers numbers, int from, int parts) {
+    static Collisions of(
+        Finder finder, RowStore rows, RowNumbers numbers, int from, boolean[] hidden) {
+      int parts = hidden.length;
       if (finder.rule() != null) {
         return new Collisions(0, List.of());
       }
@@ -66,7 +69,7 @@ record LoadedReference(
       for (int group = 0; group < finder.sets().count(); group++) {
         int[] members = finder.sets().rows(group);
         if (!writtenAlike(rows, members, from, from + parts) && collisions++ < EXAMPLES) {
-          Set<String> written = written(rows, members, from, parts);
+          Set<String> written = written(rows, members, from, hidden);
           examples.add(String.join(" = ", written) + " (rows " + numbers.list(members) + ")");
         }
       }
@@ -82,12 +85,13 @@ record LoadedReference(
       return true;
     }
 
-    private static Set<String> written(RowStore rows, int[] members, int from, int parts) {
+    private static Set<String> written(RowStore rows, int[] members, int from, boolean[] hidden) {
       Set<String> written = new LinkedHashSet<>();
       for (int row : members) {
         StringBuilder key = new StringBuilder();
-        for (int part = 0; part < parts; part++) {
-          key.append(part == 0 ? "\"" : ", \"").append(rows.get(row, from + part)).append('"');
+        for (int part = 0; part < hidden.length; part++) {
+          String value = Veil.over(hidden[part], rows.get(row, from + part));
+          key.append(part == 0 ? "\"" : ", \"").append(value).append('"');
         }
         written.add(key.toString());
         if (written.size() > EXAMPLES) {

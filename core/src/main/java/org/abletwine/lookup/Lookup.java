@@ -5,11 +5,13 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
@@ -49,6 +51,9 @@ public final class Lookup implements RunStep {
   final boolean leavesOutUnreadable;
   final List<Lookup> otherwise;
 
+  /** Columns of theirs that are private because they are compared with a private one of ours. */
+  final Set<String> hidden;
+
   private Lookup(Draft draft) {
     this.reference = draft.reference;
     this.name = draft.name;
@@ -63,6 +68,7 @@ public final class Lookup implements RunStep {
     this.duplicates = draft.duplicates;
     this.leavesOutUnreadable = draft.leavesOutUnreadable;
     this.otherwise = List.copyOf(draft.otherwise);
+    this.hidden = Set.copyOf(draft.hidden);
   }
 
   /** The settings of a lookup while one of them is changed. */
@@ -80,6 +86,7 @@ public final class Lookup implements RunStep {
     private Duplicates duplicates = Duplicates.keep();
     private boolean leavesOutUnreadable;
     private List<Lookup> otherwise = new ArrayList<>();
+    private final Set<String> hidden = new HashSet<>();
 
     Draft(Table reference) {
       this.reference = reference;
@@ -103,6 +110,7 @@ public final class Lookup implements RunStep {
       this.duplicates = lookup.duplicates;
       this.leavesOutUnreadable = lookup.leavesOutUnreadable;
       this.otherwise = new ArrayList<>(lookup.otherwise);
+      this.hidden.addAll(lookup.hidden);
     }
   }
 
@@ -325,8 +333,52 @@ public final class Lookup implements RunStep {
     return LoadedLookup.of(this, loaded);
   }
 
+  /** Whether values of a column of theirs are shown nowhere but in rows that come out. */
+  boolean hides(@Nullable String theirs) {
+    return theirs != null && (hidden.contains(theirs) || reference.isPrivate(theirs));
+  }
+
+  /** Whether what is brought is private: counts alone are not. */
+  boolean hides(Attribute attribute) {
+    Aggregate aggregate = attribute.aggregate();
+    return hides(attribute.source()) && (aggregate == null || !aggregate.counts());
+  }
+
+  /** Whether values of a part of the key are private, on either side. */
+  boolean hides(KeyPart part) {
+    return hides(part.theirs()) || hides(part.theirsTo());
+  }
+
+  /**
+   * Returns the same lookup, which knows what of its reference is private because it is compared
+   * with a private column of ours.
+   *
+   * @param columns the columns it is over
+   */
+  Lookup within(Columns columns) {
+    return with(
+        draft -> {
+          reference.schema().names().stream()
+              .filter(columns::keepsPrivate)
+              .forEach(draft.hidden::add);
+          for (KeyPart part : key) {
+            if (columns.isPrivate(part.ours())) {
+              draft.hidden.add(part.theirs());
+              if (part.theirsTo() != null) {
+                draft.hidden.add(part.theirsTo());
+              }
+            }
+          }
+          draft.otherwise.replaceAll(other -> other.within(columns));
+        });
+  }
+
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
+    return within(columns).prepared(columns, context);
+  }
+
+  private PreparedStep prepared(Columns columns, RunContext context) {
     Columns before = columns.copy();
     List<int[]> keyColumns = LookupCheck.against(this, columns);
     List<String> names = bring.stream().map(Attribute::as).toList();
@@ -361,6 +413,7 @@ public final class Lookup implements RunStep {
             context.trace(),
             columns.measure(),
             columns.carried(),
+            IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
             new KnownParts(this, loaded.get(0)),
             apart),
         context.exceptions());
@@ -393,7 +446,7 @@ public final class Lookup implements RunStep {
 
   @Override
   public void check(Columns columns) {
-    LookupCheck.against(this, columns);
+    LookupCheck.against(within(columns), columns);
   }
 
   @Override

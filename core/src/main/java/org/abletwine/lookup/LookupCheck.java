@@ -269,6 +269,7 @@ final class LookupCheck {
               + "_"
               + attribute.as();
       problems.look(() -> columns.add(attribute.as(), step, remedy));
+      columns.hide(attribute.as(), hides(lookup, attribute));
       ColumnType type = lookup.reference.type(attribute.source());
       Aggregate aggregate = attribute.aggregate();
       columns.typed(attribute.as(), aggregate == null ? type : aggregate.type(type));
@@ -283,11 +284,23 @@ final class LookupCheck {
     return numbers;
   }
 
+  /** Whether an attribute may hold private values, of the reference or of one tried otherwise. */
+  private static boolean hides(Lookup lookup, Attribute attribute) {
+    return lookup.hides(attribute)
+        || lookup.otherwise.stream()
+            .anyMatch(
+                other ->
+                    other.bring.stream()
+                        .anyMatch(a -> a.as().equals(attribute.as()) && other.hides(a)));
+  }
+
   private static int[] keyColumns(Lookup lookup, Columns columns, String where, Problems problems) {
     int[] numbers = new int[lookup.key.size()];
     for (int part = 0; part < numbers.length; part++) {
       int at = part;
-      problems.look(() -> numbers[at] = columns.require(lookup.key.get(at).ours(), where));
+      KeyPart one = lookup.key.get(part);
+      problems.look(() -> numbers[at] = columns.require(one.ours(), where));
+      columns.hide(one.ours(), lookup.hides(one));
     }
     return numbers;
   }

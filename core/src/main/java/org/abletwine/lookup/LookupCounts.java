@@ -9,6 +9,7 @@ import org.abletwine.compute.Total;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.match.index.RuleChain;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
@@ -156,19 +157,22 @@ final class LookupCounts {
         distances(),
         watch.found(of(Outcome.MATCHED)),
         measures(),
-        attributes(fills));
+        attributes(fills),
+        lookup.key.stream().anyMatch(lookup::hides));
   }
 
   /** Keys that stand on several rows, as the first of them writes them. */
   private List<LookupFigures.SeveralRows> several(LoadedReference reference) {
     List<LookupFigures.SeveralRows> several = new ArrayList<>();
     int from = sources[0].attributeOf.length; // the key comes after what is brought
+    boolean[] hidden = KeyLayout.of(lookup).hidden(lookup);
     int most = LookupFigures.Reference.MOST_SEVERAL;
     for (int set = 0; set < reference.finder().sets().count() && several.size() < most; set++) {
       int[] rows = reference.finder().sets().rows(set);
       StringBuilder key = new StringBuilder();
       for (int part = 0; part < lookup.key.size(); part++) {
-        key.append(part == 0 ? "" : " | ").append(reference.rows().get(rows[0], from + part));
+        String value = Veil.over(hidden[part], reference.rows().get(rows[0], from + part));
+        key.append(part == 0 ? "" : " | ").append(value);
       }
       several.add(
           new LookupFigures.SeveralRows(
@@ -185,7 +189,8 @@ final class LookupCounts {
 
   private LookupFigures.@Nullable Distances distances() {
     RuleChain rule = sources[0].reference.finder().rule();
-    return rule == null || distances.rows() == 0
+    boolean hidden = lookup.key.stream().anyMatch(part -> !part.equal() && lookup.hides(part));
+    return rule == null || hidden || distances.rows() == 0
         ? null
         : new LookupFigures.Distances(
             distances.rows(),

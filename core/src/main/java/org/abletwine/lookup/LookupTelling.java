@@ -8,6 +8,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** Says in words what has become of rows, to whoever listens. Belongs to one thread. */
@@ -22,6 +23,9 @@ final class LookupTelling {
   private final Exceptions exceptions;
   private final Settled rows;
 
+  /** For each part of the key whether its values are private. */
+  private final boolean[] hidden;
+
   /** Of which outcomes it is told. */
   private final boolean[] tells = new boolean[OUTCOMES.length];
 
@@ -33,6 +37,10 @@ final class LookupTelling {
     this.measure = shared.measure();
     this.exceptions = exceptions;
     this.rows = rows;
+    this.hidden = new boolean[keyColumns.length];
+    for (int part = 0; part < hidden.length; part++) {
+      hidden[part] = lookup.hides(lookup.key.get(part));
+    }
     for (Outcome outcome : OUTCOMES) {
       boolean asked = outcome != Outcome.MATCHED && outcome != Outcome.NOT_ASKED;
       tells[outcome.ordinal()] = asked && !lookup.expected().contains(outcome);
@@ -45,7 +53,7 @@ final class LookupTelling {
       if (tells[rows.outcome[row]]) {
         StringBuilder key = new StringBuilder();
         for (int part = 0; part < keyColumns.length; part++) {
-          String value = batch.column(keyColumns[part]).get(row);
+          String value = value(batch, row, part);
           key.append(part == 0 ? "" : " | ").append(value == null ? "" : value);
         }
         exceptions.found(
@@ -62,10 +70,17 @@ final class LookupTelling {
     }
   }
 
+  /** What may be shown of a part of a row's key. */
+  private @Nullable String value(Batch batch, int row, int part) {
+    return Veil.over(hidden[part], batch.column(keyColumns[part]).get(row));
+  }
+
   private List<@Nullable String> carried(Batch batch, int row) {
     List<@Nullable String> cells = new ArrayList<>();
-    for (int column : shared.carried()) {
-      cells.add(batch.column(column).get(row));
+    int[] columns = shared.carried();
+    for (int i = 0; i < columns.length; i++) {
+      boolean hidden = shared.carriedHidden().get(i);
+      cells.add(Veil.over(hidden, batch.column(columns[i]).get(row)));
     }
     return cells;
   }
@@ -149,7 +164,7 @@ final class LookupTelling {
   }
 
   private String shown(Batch batch, int row, int part) {
-    String value = batch.column(keyColumns[part]).get(row);
+    String value = value(batch, row, part);
     return value == null ? "null" : "\"" + value + "\"";
   }
 }

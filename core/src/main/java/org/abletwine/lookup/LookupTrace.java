@@ -9,6 +9,7 @@ import org.abletwine.key.encode.CellsStep;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** Puts what a lookup did with one row into words. Decides nothing. */
@@ -32,10 +33,11 @@ final class LookupTrace {
       cell.clear();
       String value = batch.column(keyColumns[part]).get(row);
       cell.append(value);
-      text.append(Trace.shown(value));
+      boolean hidden = lookup.hides(one);
+      text.append(Trace.shown(Veil.over(hidden, value)));
       for (NormaliseStep step : KeyLayout.stepsOf(lookup, one, true)) {
         CellsStep.apply(step, cell, 1);
-        String made = Trace.shown(cell.get(0));
+        String made = Trace.shown(Veil.over(hidden, cell.get(0)));
         text.append("; ").append(step.name()).append(": ").append(made);
       }
       trace.note("key " + one, text.toString());
@@ -82,12 +84,17 @@ final class LookupTrace {
     List<String> cells = new ArrayList<>();
     int cell = 0;
     for (Attribute attribute : brought) {
-      cells.add(attribute.source() + " " + Trace.shown(from.reference.rows().get(row, cell++)));
+      cells.add(cell(from, attribute.source(), row, cell++));
     }
     for (String column : KeyLayout.of(from.lookup).theirs(from.lookup)) {
-      cells.add(column + " " + Trace.shown(from.reference.rows().get(row, cell++)));
+      cells.add(cell(from, column, row, cell++));
     }
     return String.join(", ", cells);
+  }
+
+  private static String cell(Source from, String column, int row, int cell) {
+    String value = from.reference.rows().get(row, cell);
+    return column + " " + Trace.shown(Veil.over(from.lookup.hides(column), value));
   }
 
   /** Which of them was taken, and why. */

@@ -29,13 +29,7 @@ final class Misses {
     }
     if (counts[kind]++ == 0) {
       firstRows[kind] = rowNumber;
-      examples[kind] =
-          "row "
-              + rowNumber
-              + ", "
-              + String.join(" | ", source.probe.ruled(row))
-              + ": "
-              + source.describeMiss(row, miss);
+      examples[kind] = "row " + rowNumber + ", " + source.missed(row, miss);
     }
   }
 

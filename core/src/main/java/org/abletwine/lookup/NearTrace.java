@@ -18,11 +18,13 @@ final class NearTrace {
   private final KnownParts parts;
   private final Map<String, String> shown = new LinkedHashMap<>();
   private final int count;
+  private final boolean hidden;
 
   /** The keys of a reference, all of whose parts must be equal. */
   NearTrace(Lookup lookup, LoadedReference reference, KnownParts parts) {
     this.parts = parts;
     count = lookup.key.size();
+    hidden = lookup.key.stream().anyMatch(lookup::hides);
     for (int row = 0; row < reference.rows().rows(); row++) {
       StringBuilder key = new StringBuilder();
       StringBuilder text = new StringBuilder();
@@ -42,6 +44,10 @@ final class NearTrace {
   void note(Batch batch, int row, int[] keyColumns, Trace trace) {
     if (parts.tells()) {
       trace.note("parts", parts.of(batch, row, keyColumns));
+    }
+    if (hidden) {
+      trace.note("near misses", "not shown: the key is private");
+      return;
     }
     StringBuilder key = new StringBuilder();
     for (int part = 0; part < count; part++) {

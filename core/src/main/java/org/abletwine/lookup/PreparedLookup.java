@@ -7,6 +7,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Prepared;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.Trace;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** Prepares a lookup for one run: its references are loaded, and shared by its workers. */
@@ -36,6 +37,7 @@ final class PreparedLookup {
    * @param trace told what becomes of a row
    * @param measure the column whose totals go beside the figures, or -1
    * @param carried the columns that go with a row that needs attention
+   * @param carriedHidden which of these are private
    * @param known the parts of the keys that are known
    * @param apart where rows go that are set apart
    */
@@ -49,6 +51,7 @@ final class PreparedLookup {
       Trace trace,
       int measure,
       int[] carried,
+      List<Boolean> carriedHidden,
       KnownParts known,
       Apart apart) {}
 
@@ -57,7 +60,6 @@ final class PreparedLookup {
    */
   private static void tellReference(
       Lookup lookup, LoadedReference reference, Exceptions exceptions) {
-    int keyCell = lookup.bring.size();
     for (LoadedReference.LeftOutDuplicate duplicate : reference.duplicates()) {
       exceptions.found(
           new Exceptions.Found(
@@ -65,7 +67,7 @@ final class PreparedLookup {
               "duplicate left out",
               reference.name(),
               reference.numbers().of(duplicate.row()),
-              String.valueOf(reference.rows().get(duplicate.row(), keyCell)),
+              firstPart(lookup, reference, duplicate.row()),
               "row "
                   + reference.numbers().of(duplicate.stays())
                   + " stays ("
@@ -81,7 +83,7 @@ final class PreparedLookup {
               "unreadable left out",
               reference.name(),
               reference.numbers().of(row),
-              String.valueOf(reference.rows().get(row, keyCell)),
+              firstPart(lookup, reference, row),
               "an ordered cell cannot be read",
               null,
               List.of()));
@@ -92,5 +94,10 @@ final class PreparedLookup {
           new Exceptions.Found(
               lookup.name, "collision", reference.name(), 0, example, detail, null, List.of()));
     }
+  }
+
+  private static String firstPart(Lookup lookup, LoadedReference reference, int row) {
+    String value = reference.rows().get(row, lookup.bring.size());
+    return String.valueOf(Veil.over(KeyLayout.of(lookup).hidden(lookup)[0], value));
   }
 }

@@ -244,7 +244,12 @@ final class ReferenceLoader {
       choices.stay(stays);
     }
     Collisions collisions =
-        Collisions.of(built, rows, numbers, kept.brought(), layout.equal().length);
+        Collisions.of(
+            built,
+            rows,
+            numbers,
+            kept.brought(),
+            Arrays.copyOf(layout.hidden(lookup), layout.equal().length));
     return new LoadedReference(
         lookup.reference.name(),
         rows,
@@ -274,7 +279,7 @@ final class ReferenceLoader {
         layout.ruled()
             ? IntStream.range(0, rows.rows())
             : IntStream.range(0, sets.count()).flatMap(set -> Arrays.stream(sets.rows(set)));
-    Newest.Place place = new Newest.Place(lookup.reference.name(), decides);
+    Newest.Place place = new Newest.Place(lookup.reference.name(), decides, lookup.hides(decides));
     return Newest.by(rows, kept.newestCell(), compared, type(decides), place, numbers);
   }
 
@@ -289,7 +294,9 @@ final class ReferenceLoader {
             index.groups(),
             kept.duplicatesCell(),
             type(lookup.duplicates.column()),
-            numbers)
+            numbers,
+            new DuplicateRows.Hidden(
+                layout.hidden(lookup)[0], lookup.hides(lookup.duplicates.column())))
         .chosen(lookup.reference.name(), kept.tableCells(), kept.cells(), kept.brought());
   }
 

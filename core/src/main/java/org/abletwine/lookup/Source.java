@@ -6,6 +6,7 @@ import org.abletwine.match.index.RuleChain;
 import org.abletwine.match.index.RuleIndex;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,6 +29,9 @@ final class Source {
 
   /** Rows that matched here. */
   long matched;
+
+  /** For each part with a rule whether its values are private. */
+  private final boolean[] ruledHidden;
 
   /** Whether rows whose key fits several that disagree are repeated. */
   final boolean each;
@@ -55,6 +59,11 @@ final class Source {
     this.reference = reference;
     this.each = lookup.several.rule() == Several.Rule.EACH;
     this.probe = new KeyProbe(lookup, keyColumns);
+    int[] rules = KeyLayout.of(lookup).rules();
+    ruledHidden = new boolean[rules.length];
+    for (int rule = 0; rule < rules.length; rule++) {
+      ruledHidden[rule] = lookup.hides(lookup.key.get(rules[rule]));
+    }
     List<Attribute> inOrder = KeptColumns.inCellOrder(lookup.bring);
     attributeOf = inOrder.stream().mapToInt(a -> names.indexOf(a.as())).toArray();
     List<Integer> brought = java.util.Arrays.stream(attributeOf).boxed().toList();
@@ -114,10 +123,30 @@ final class Source {
     }
   }
 
+  private boolean hidesRules() {
+    for (boolean hidden : ruledHidden) {
+      if (hidden) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** A row's values for the rules, and how they missed, as far as these may be shown. */
+  String missed(int row, int miss) {
+    @Nullable String[] values = probe.ruled(row);
+    for (int rule = 0; rule < values.length; rule++) {
+      values[rule] = Veil.over(ruledHidden[rule], values[rule]);
+    }
+    String how = describeMiss(row, miss);
+    return String.join(" | ", values) + (how.isEmpty() ? "" : ": " + how);
+  }
+
   /** Says in words how a row missed; empty when there is nothing to say. */
   String describeMiss(int row, int miss) {
     RuleChain rule = reference.finder().rule();
-    if (rule == null || probe.partition(row) < 0 && miss != RuleIndex.UNFIT) {
+    boolean outside = probe.partition(row) < 0 && miss != RuleIndex.UNFIT;
+    if (rule == null || outside || hidesRules()) {
       return "";
     }
     return rule.describeMiss(

@@ -50,6 +50,16 @@ public interface Table {
   }
 
   /**
+   * Whether the values of a column are private: written in rows that come out, and shown nowhere
+   * else.
+   *
+   * @param column its name
+   */
+  default boolean isPrivate(String column) {
+    return false;
+  }
+
+  /**
    * What a person should know about what was read, in words, such as cells that hold errors.
    *
    * @return the remarks of the last time the table was read to its end; empty before, and when

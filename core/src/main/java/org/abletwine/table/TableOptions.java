@@ -2,6 +2,7 @@ package org.abletwine.table;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,6 +19,8 @@ import org.jspecify.annotations.Nullable;
  *     address.city}, in place of one that holds them as text
  * @param sheet which part of a workbook the table is; null for its only sheet
  * @param source a column to add that holds the name of the file a row is of; null for none
+ * @param hidden columns, of this table or of others, whose values are shown nowhere but in rows
+ *     that come out
  */
 public record TableOptions(
     @Nullable Character delimiter,
@@ -29,7 +32,8 @@ public record TableOptions(
     Map<String, ColumnType> types,
     boolean nested,
     @Nullable SheetPart sheet,
-    @Nullable String source) {
+    @Nullable String source,
+    Set<String> hidden) {
   /** Nothing stated: all is found from the data. */
   public static final TableOptions NONE =
       new TableOptions(null, null, null, null, List.of(), false);
@@ -44,6 +48,7 @@ public record TableOptions(
     plain("quote", quote);
     nulls = List.copyOf(nulls);
     types = Map.copyOf(types);
+    hidden = Set.copyOf(hidden);
   }
 
   private static void plain(String what, @Nullable Character character) {
@@ -65,7 +70,7 @@ public record TableOptions(
    */
   public TableOptions withSource(@Nullable String column) {
     return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, column);
+        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, column, hidden);
   }
 
   /**
@@ -75,7 +80,7 @@ public record TableOptions(
    */
   public TableOptions withPad(boolean filled) {
     return new TableOptions(
-        delimiter, quote, header, encoding, nulls, filled, types, nested, sheet, source);
+        delimiter, quote, header, encoding, nulls, filled, types, nested, sheet, source, hidden);
   }
 
   /**
@@ -85,7 +90,7 @@ public record TableOptions(
    */
   public TableOptions withNested(boolean columns) {
     return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, columns, sheet, source);
+        delimiter, quote, header, encoding, nulls, pad, types, columns, sheet, source, hidden);
   }
 
   /**
@@ -95,7 +100,7 @@ public record TableOptions(
    */
   public TableOptions withTypes(Map<String, ColumnType> stated) {
     return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, stated, nested, sheet, source);
+        delimiter, quote, header, encoding, nulls, pad, stated, nested, sheet, source, hidden);
   }
 
   /**
@@ -105,7 +110,17 @@ public record TableOptions(
    */
   public TableOptions withSheet(@Nullable SheetPart part) {
     return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, nested, part, source);
+        delimiter, quote, header, encoding, nulls, pad, types, nested, part, source, hidden);
+  }
+
+  /**
+   * Returns the same, with columns kept private.
+   *
+   * @param columns their names; those that the table has not are passed over
+   */
+  public TableOptions withPrivate(Set<String> columns) {
+    return new TableOptions(
+        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, source, columns);
   }
 
   /** States everything but types, what is nested and where rows come from. */
@@ -116,6 +131,6 @@ public record TableOptions(
       @Nullable String encoding,
       List<String> nulls,
       boolean pad) {
-    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null, null);
+    this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null, null, Set.of());
   }
 }

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import org.abletwine.formats.packed.FileStream;
 import org.abletwine.formats.packed.Spool;
 import org.abletwine.table.ColumnType;
@@ -17,6 +18,7 @@ import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.output.OutputFile;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -36,6 +38,7 @@ final class ParquetSink implements BatchSink {
   private final Path target;
   private List<@Nullable ColumnType> types = List.of();
   private List<String> names = List.of();
+  private Set<String> hidden = Set.of();
   private ColumnFacts[] facts = {};
   private @Nullable OutputFile file;
   private @Nullable Spool spool;
@@ -47,6 +50,11 @@ final class ParquetSink implements BatchSink {
 
   ParquetSink(Path target) {
     this.target = target;
+  }
+
+  @Override
+  public void keepPrivate(List<String> columns) {
+    hidden = Set.copyOf(columns);
   }
 
   @Override
@@ -198,7 +206,7 @@ final class ParquetSink implements BatchSink {
     List<String> evened = new ArrayList<>();
     int texts = 0;
     for (int i = 0; i < facts.length; i++) {
-      String misfit = facts[i].misfit();
+      String misfit = Veil.over(hidden.contains(names.get(i)), facts[i].misfit());
       if (misfit != null && texts++ < NAMED) {
         said.add(
             names.get(i)

@@ -53,6 +53,11 @@ final class ParquetTable implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return options.hidden().contains(column);
+  }
+
+  @Override
   public @Nullable ColumnType type(String column) {
     ColumnType stated = options.types().get(column);
     int at = stated == null ? schema().indexOf(column) : -1;

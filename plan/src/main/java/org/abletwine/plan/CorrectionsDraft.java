@@ -13,6 +13,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
 import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
@@ -74,8 +76,17 @@ final class CorrectionsDraft {
         .removeIf(lookup -> lookup.keyParts().size() != 1 || !lookup.keyParts().get(0).equal());
   }
 
-  /** Makes the draft of all that was found. */
-  Draft draft() {
+  /**
+   * Makes the draft of all that was found. Of a private column nothing is proposed, and nothing
+   * told; lines of the draft before, which a person wrote, stay.
+   *
+   * @param figures the figures of the run
+   */
+  Draft draft(RunRecord figures) {
+    figures.lookups().stream()
+        .filter(LookupFigures::privateKey)
+        .forEach(lookup -> lookups.remove(lookup.name()));
+    Set<String> hidden = Set.copyOf(figures.privateColumns());
     List<String[]> proposed = new ArrayList<>();
     Doubtful doubtful = new Doubtful();
     List<String[]> before = before();
@@ -99,7 +110,7 @@ final class CorrectionsDraft {
                         || used && line[JUDGED].equals(CLEAR) && !again.contains(name(line)))
             .toList();
     long clear = proposed.stream().filter(line -> line[JUDGED].equals(CLEAR)).count();
-    return new Draft(kept, proposed, clear, doubtful.told());
+    return new Draft(kept, proposed, clear, doubtful.told(), hidden);
   }
 
   private static String name(String[] line) {
@@ -122,8 +133,14 @@ final class CorrectionsDraft {
    * @param proposed new lines
    * @param clear how many of them stand out
    * @param doubtful what is wrong with accepted lines, in words; empty for nothing
+   * @param hidden columns that are private
    */
-  record Draft(List<String[]> kept, List<String[]> proposed, long clear, String doubtful) {
+  record Draft(
+      List<String[]> kept,
+      List<String[]> proposed,
+      long clear,
+      String doubtful,
+      Set<String> hidden) {
 
     /** Writes it beside its target; the caller commits it. */
     CsvRows write(Path target) {
@@ -137,7 +154,9 @@ final class CorrectionsDraft {
     ReportMaterial.Corrections told(String file) {
       List<List<String>> lines = new ArrayList<>();
       proposed.forEach(line -> lines.add(List.of(line)));
-      kept.forEach(line -> lines.add(List.of(line)));
+      kept.stream()
+          .filter(line -> !hidden.contains(line[0]))
+          .forEach(line -> lines.add(List.of(line)));
       int most = Math.min(lines.size(), ReportMaterial.MOST_CORRECTIONS);
       return new ReportMaterial.Corrections(
           List.of(HEADER), lines.subList(0, most), lines.size(), file);

@@ -2,6 +2,7 @@ package org.abletwine.plan;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
@@ -53,7 +54,7 @@ final class ExceptionFile implements ExceptionList {
   }
 
   @Override
-  public void finish() {
+  public void finish(Set<String> hidden) {
     // each row was written as it was met
   }
 

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
@@ -65,9 +66,9 @@ final class ExceptionKeys implements ExceptionList {
   }
 
   @Override
-  public void finish() {
+  public void finish(Set<String> hidden) {
     List<Line> lines = new ArrayList<>();
-    groups.forEach((of, keys) -> lines.addAll(lines(of, keys)));
+    groups.forEach((of, keys) -> lines.addAll(lines(of, keys, hidden.contains(of.step()))));
     lines.sort(
         Comparator.comparing((Line line) -> line.group().size(), Comparator.reverseOrder())
             .thenComparing(line -> line.group().stake().rows(), Comparator.reverseOrder()));
@@ -77,10 +78,10 @@ final class ExceptionKeys implements ExceptionList {
   /** A key that has a line, and what is near. */
   private record Line(Of of, Group group, boolean others, String judged, @Nullable NearMiss near) {}
 
-  private List<Line> lines(Of of, Keys keys) {
+  private List<Line> lines(Of of, Keys keys, boolean hidden) {
     Lookup lookup = lookups.get(of.step());
     boolean looks =
-        of.kind().equals("unmatched") && lookup != null && ReferenceKeys.canTell(lookup);
+        of.kind().equals("unmatched") && !hidden && lookup != null && ReferenceKeys.canTell(lookup);
     List<Group> all = List.copyOf(keys.byKey().values());
     List<@Nullable NearMiss> near =
         looks && lookup != null

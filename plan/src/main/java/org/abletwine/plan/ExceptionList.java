@@ -1,13 +1,18 @@
 package org.abletwine.plan;
 
+import java.util.Set;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.output.Output;
 
 /** Writes what needs attention to a file. Used by one thread at a time. */
 interface ExceptionList extends Exceptions {
 
-  /** All has been told: writes what is still to be written. */
-  void finish();
+  /**
+   * All has been told: writes what is still to be written.
+   *
+   * @param hidden the lookups whose key is private, by name: nothing that is near to it is told
+   */
+  void finish(Set<String> hidden);
 
   /** Returns what there is in the file, in words. */
   String told();

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.lookup.Fill;
@@ -116,7 +117,12 @@ record Plan(
   }
 
   /** What holds for the whole plan. */
-  record Settings(boolean errorsAreNull, @Nullable LocalDate today, @Nullable String measure) {}
+  record Settings(
+      boolean errorsAreNull,
+      @Nullable LocalDate today,
+      @Nullable String measure,
+      Set<String> hidden,
+      Optional<Mark> hiddenMark) {}
 
   /** What a run is expected to come to; shares in per cent. */
   record Controls(

@@ -38,7 +38,7 @@ public final class PlanCloser implements Closer {
         !lookup.fits().byRule()
             && lookup.blankParts().size() == 1
             && lookup.outcomes().wouldMatch() == 0;
-    if (outcome == Outcome.UNMATCHED && plain && drafts) {
+    if (outcome == Outcome.UNMATCHED && plain && drafts && !lookup.privateKey()) {
       return new Look("corrections draft", false);
     }
     long row =

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -35,6 +36,7 @@ import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 
@@ -80,6 +82,7 @@ final class PlanCompiler {
     Enrichment.Builder builder =
         Enrichment.of(transactions)
             .measure(plan.settings().measure())
+            .keepPrivate(plan.settings().hidden())
             .carry(exceptions == null ? List.of() : exceptions.carry());
     if (!plan.title().isEmpty()) {
       builder.title(plan.title());
@@ -112,6 +115,7 @@ final class PlanCompiler {
       Optional<Mark> place = ofStep ? steps.get(mistake.step()).place() : Optional.empty();
       mistakes.add(place, mistake.message());
     }
+    checkPrivate(transactions, builder.build());
     checkOutputs();
     return new PlannedRun(
         builder,
@@ -138,7 +142,7 @@ final class PlanCompiler {
       if (rollup == null) {
         continue;
       }
-      Enrichment.Builder rows = Enrichment.of(transactions);
+      Enrichment.Builder rows = Enrichment.of(transactions).keepPrivate(plan.settings().hidden());
       before.forEach(placed -> rows.step(placed.step()));
       try {
         references.put(name, rows.build().totals(Tail.rollup(rollup, transactions, expressions())));
@@ -325,6 +329,23 @@ final class PlanCompiler {
               + " reference's key");
     }
     return reference.key().stream().map(name -> new KeyPart(name, name, null)).toList();
+  }
+
+  /** A name that no table has and no step makes would keep nothing private. */
+  private void checkPrivate(Table transactions, Enrichment enrichment) {
+    Set<String> known = new LinkedHashSet<>(transactions.schema().names());
+    references.values().forEach(table -> known.addAll(table.schema().names()));
+    known.addAll(enrichment.columnNames());
+    for (String name : plan.settings().hidden()) {
+      if (!known.contains(name)) {
+        mistakes.add(
+            plan.settings().hiddenMark(),
+            "private: no table has a column \""
+                + name
+                + "\", nor does a step make one; "
+                + NearestName.hint(name, known));
+      }
+    }
   }
 
   private void checkOutputs() {

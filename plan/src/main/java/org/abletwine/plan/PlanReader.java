@@ -31,6 +31,7 @@ final class PlanReader {
       ordered(
           "able-twine",
           "title",
+          "private",
           "parameters",
           "transactions",
           "measure",
@@ -61,6 +62,9 @@ final class PlanReader {
   private final Path folder;
   private final Mistakes mistakes;
 
+  /** Columns that are private, of whichever table. */
+  private Set<String> hidden = Set.of();
+
   PlanReader(Path folder, Mistakes mistakes) {
     this.folder = folder;
     this.mistakes = mistakes;
@@ -87,6 +91,8 @@ final class PlanReader {
     }
     PlanNode titleNode = top.get("title");
     String title = titleNode == null ? "" : titleNode.text();
+    PlanNode hiddenNode = top.get("private");
+    hidden = hiddenNode == null ? Set.of() : new LinkedHashSet<>(hiddenNode.texts());
     TableSpec transactions = null;
     PlanNode transactionsNode = top.get("transactions");
     if (transactionsNode == null) {
@@ -232,7 +238,7 @@ final class PlanReader {
     return paths.isEmpty() ? null : new TableSpec(paths, null, options(settings), file.mark());
   }
 
-  private static TableOptions options(Map<String, PlanNode> settings) {
+  private TableOptions options(Map<String, PlanNode> settings) {
     PlanNode header = settings.get("header");
     PlanNode encoding = settings.get("encoding");
     PlanNode nulls = settings.get("nulls");
@@ -249,7 +255,8 @@ final class PlanReader {
         TypeReader.read(settings.get("types")),
         nested != null && "columns".equals(nested.oneOf(List.of("text", "columns"))),
         sheet(settings),
-        source == null ? null : source.text());
+        source == null ? null : source.text(),
+        hidden);
   }
 
   private static @Nullable SheetPart sheet(Map<String, PlanNode> settings) {
@@ -328,14 +335,16 @@ final class PlanReader {
     }
   }
 
-  private static Settings settings(Map<String, PlanNode> top) {
+  private Settings settings(Map<String, PlanNode> top) {
     PlanNode errors = top.get("errors");
     PlanNode date = top.get("current-date");
     PlanNode measure = top.get("measure");
     return new Settings(
         errors != null && errors.isNullWord(),
         date == null ? null : today(date),
-        measure == null ? null : measure.text());
+        measure == null ? null : measure.text(),
+        hidden,
+        top.containsKey("private") ? top.get("private").mark() : Optional.empty());
   }
 
   private static @Nullable LocalDate today(PlanNode node) {

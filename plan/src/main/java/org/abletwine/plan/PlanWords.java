@@ -57,6 +57,11 @@ final class PlanWords {
     if (plan.settings().measure() != null) {
       text.append(". What is at stake is measured by ").append(plan.settings().measure());
     }
+    if (!plan.settings().hidden().isEmpty()) {
+      text.append(". ").append(Wording.list(List.copyOf(plan.settings().hidden())));
+      text.append(plan.settings().hidden().size() == 1 ? " is" : " are");
+      text.append(" kept private: shown nowhere but in the rows that come out");
+    }
     if (plan.settings().errorsAreNull()) {
       text.append(". What cannot be computed becomes null, and is counted");
     }

@@ -8,7 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.plan.Plan.ExceptionSpec;
@@ -217,10 +220,10 @@ public final class PlannedRun {
         }
         ExceptionSpec wanted = outputs.exceptions();
         if (exceptions != null && wanted != null) {
-          exceptions.finish();
+          exceptions.finish(hidden(figures));
           written.add("exceptions", wanted.place(), exceptions.rows(), exceptions.told());
         }
-        CorrectionsDraft.Draft draft = corrections == null ? null : corrections.draft();
+        CorrectionsDraft.Draft draft = corrections == null ? null : corrections.draft(figures);
         if (draft != null && target != null) {
           together.add(List.of(draft.write(target)));
           told(draft, target, written);
@@ -248,6 +251,14 @@ public final class PlannedRun {
       return new Result(
           figures, account, enriched, sink.form(), sink.bytesWritten(), written.told());
     }
+  }
+
+  /** The lookups whose key is private. */
+  private static Set<String> hidden(RunRecord figures) {
+    return figures.lookups().stream()
+        .filter(LookupFigures::privateKey)
+        .map(LookupFigures::name)
+        .collect(Collectors.toSet());
   }
 
   private static @Nullable OutputFile opened(@Nullable Path place, List<OutputFile> last) {

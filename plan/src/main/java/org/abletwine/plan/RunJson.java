@@ -86,6 +86,7 @@ public final class RunJson {
     root.put("bytes_in", run.bytesIn());
     root.put("measure", run.measure());
     run.columns().forEach(root.putArray("columns")::add);
+    run.privateColumns().forEach(root.putArray("private_columns")::add);
     ArrayNode corrections = root.putArray("corrections");
     run.corrections().forEach(correction -> corrections.add(tree(correction)));
     ArrayNode lookups = root.putArray("lookups");
@@ -191,6 +192,7 @@ public final class RunJson {
     node.put("name", lookup.name());
     node.put("reference", lookup.reference().name());
     node.put("key", lookup.key());
+    node.put("private_key", lookup.privateKey());
     node.put("by_rule", lookup.fits().byRule());
     node.put("combined_by_aggregates", lookup.fits().combined());
     node.put("reference_rows", lookup.reference().rows());

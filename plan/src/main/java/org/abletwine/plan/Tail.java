@@ -80,7 +80,10 @@ final class Tail {
         continue; // told when the whole is checked
       }
     }
-    Columns columns = new Columns(transactions.name(), transactions.schema()).typedBy(transactions);
+    Columns columns =
+        new Columns(transactions.name(), transactions.schema())
+            .typedBy(transactions)
+            .keeping(plan.settings().hidden());
     before(open, columns, all);
     for (Placed placed : steps) {
       all.add(placed);
@@ -91,10 +94,10 @@ final class Tail {
       }
       before(open, columns, all);
     }
-    controls.totals().forEach(column -> after(column, all));
+    controls.totals().forEach(column -> after(column, false, all));
     controls.nulls().keySet().stream()
         .filter(column -> !controls.totals().contains(column))
-        .forEach(column -> after(column, all));
+        .forEach(column -> after(column, true, all));
     controls
         .that()
         .forEach(text -> all.add(new Placed(new ControlThat(text, settings), controls.mark())));
@@ -131,9 +134,11 @@ final class Tail {
         });
   }
 
-  private void after(String column, List<Placed> all) {
+  private void after(String column, boolean nullsOnly, List<Placed> all) {
     all.add(
-        new Placed(new ControlTotal(column, StepFigures.Control.AFTER), plan.controls().mark()));
+        new Placed(
+            new ControlTotal(column, StepFigures.Control.AFTER, nullsOnly),
+            plan.controls().mark()));
   }
 
   private void rollup(RollupSpec spec, List<Placed> all) {

@@ -159,7 +159,12 @@ final class SourceSections {
                 : new Cell(file.sha256(), "sum text", ""));
       }
     }
-    sections.add(new Section("read", "What was read", List.of(table.table())));
+    List<Block> blocks = new ArrayList<>(List.of(table.table()));
+    String kept = Words.keptPrivate(account.figures());
+    if (!kept.isEmpty()) {
+      blocks.add(new Block.Paragraph(kept + ".", ""));
+    }
+    sections.add(new Section("read", "What was read", blocks));
   }
 
   private static Cell rows(RunAccount.Input input) {

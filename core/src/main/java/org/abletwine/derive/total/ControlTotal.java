@@ -1,5 +1,6 @@
 package org.abletwine.derive.total;
 
+import java.math.BigDecimal;
 import java.util.List;
 import org.abletwine.compute.Total;
 import org.abletwine.figures.StepFigures;
@@ -18,9 +19,16 @@ import org.abletwine.table.batch.CellVector;
  *
  * @param column the column
  * @param when where in the run, for the figures
+ * @param nullsOnly whether only its nulls are wanted: of a private column the total, which may be
+ *     one row's value, is 0 then
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
-public record ControlTotal(String column, String when) implements RunStep {
+public record ControlTotal(String column, String when, boolean nullsOnly) implements RunStep {
+
+  /** A total of which all is wanted. */
+  public ControlTotal(String column, String when) {
+    this(column, when, false);
+  }
 
   @Override
   public String title() {
@@ -29,21 +37,35 @@ public record ControlTotal(String column, String when) implements RunStep {
 
   @Override
   public void check(Columns columns) {
-    columns.require(column, "controls");
+    number(columns);
+  }
+
+  private int number(Columns columns) {
+    if (!nullsOnly) {
+      columns.requireShown(column, "controls, totals");
+    }
+    return columns.require(column, "controls");
   }
 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
-    int number = columns.require(column, "controls");
+    int number = number(columns);
     ColumnType type = columns.type(column);
-    return Prepared.of(() -> new Runner(number, new Total(type)), this::figures);
+    boolean hidden = columns.isPrivate(column);
+    return Prepared.of(
+        () -> new Runner(number, new Total(type)), workers -> figures(workers, hidden));
   }
 
-  private StepFigures.Control figures(List<Runner> workers) {
+  private StepFigures.Control figures(List<Runner> workers, boolean hidden) {
     Total total = new Total();
     workers.forEach(worker -> total.merge(worker.total));
     return new StepFigures.Control(
-        column, when, total.value(), total.nulls(), total.notNumbers(), total.rows());
+        column,
+        when,
+        hidden ? BigDecimal.ZERO : total.value(),
+        total.nulls(),
+        hidden ? 0 : total.notNumbers(),
+        total.rows());
   }
 
   private record Runner(int number, Total total) implements StepWorker {

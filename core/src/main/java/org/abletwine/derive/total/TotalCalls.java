@@ -195,14 +195,25 @@ public final class TotalCalls {
         number
             ? Expression.number(argument, columns, where, settings)
             : Expression.of(argument, columns, where, settings);
+    if (!counts(function)) {
+      computed.inputs().forEach(input -> columns.requireShown(input, where + ", " + whole));
+    }
     ColumnType type = computed.type();
     // Text may turn out to be all numbers.
     return new Call(
         function, Call.COMPUTED, computed, type.kind() == ColumnType.Kind.TEXT ? null : type);
   }
 
+  private static boolean counts(GroupTotals.Function function) {
+    return function == GroupTotals.Function.COUNT
+        || function == GroupTotals.Function.COUNT_DISTINCT;
+  }
+
   private Call ofColumn(String whole, GroupTotals.Function function, String name) {
     int number = columns.require(name, where);
+    if (!counts(function)) {
+      columns.requireShown(name, where + ", " + whole);
+    }
     ColumnType type = columns.type(name);
     Call call = new Call(function, number, null, type);
     if (call.numeric() && type != null && !type.kind().numeric()) {

@@ -9,6 +9,7 @@ import org.abletwine.index.RowStore;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** Chooses the row of each key that stays, by a rule for duplicates. Stateless between calls. */
@@ -21,6 +22,7 @@ public final class DuplicateRows {
   private final int column;
   private final @Nullable ColumnType type;
   private final RowNumbers numbers;
+  private final Hidden hidden;
 
   /**
    * @param policy the rule
@@ -29,6 +31,7 @@ public final class DuplicateRows {
    * @param column cell that decides, or -1
    * @param type the declared type of its column; null for none
    * @param numbers the rows' numbers in the file
+   * @param hidden what messages must not show
    */
   public DuplicateRows(
       Duplicates policy,
@@ -36,7 +39,9 @@ public final class DuplicateRows {
       RowSets groups,
       int column,
       @Nullable ColumnType type,
-      RowNumbers numbers) {
+      RowNumbers numbers,
+      Hidden hidden) {
+    this.hidden = hidden;
     this.type = type;
     this.numbers = numbers;
     this.policy = policy;
@@ -74,7 +79,8 @@ public final class DuplicateRows {
           policy.rule() == Duplicates.Rule.FAIL
               || policy.rule() == Duplicates.Rule.IDENTICAL && !alike(members, allCells);
       if (fails && failed++ < SHOWN) {
-        failures.add("\"" + rows.get(members[0], keyCell) + "\" on rows " + numbers.list(members));
+        String key = Veil.over(hidden.key(), rows.get(members[0], keyCell));
+        failures.add("\"" + key + "\" on rows " + numbers.list(members));
       }
     }
     if (failed > 0) {
@@ -95,6 +101,17 @@ public final class DuplicateRows {
     return chosen;
   }
 
+  /**
+   * What messages must not show.
+   *
+   * @param key the key
+   * @param decides the column that decides
+   */
+  public record Hidden(boolean key, boolean decides) {
+    /** All may be shown. */
+    public static final Hidden NOTHING = new Hidden(false, false);
+  }
+
   private boolean alike(int[] members, int allCells) {
     for (int row : members) {
       if (!rows.agree(members[0], row, allCells)) {
@@ -113,7 +130,7 @@ public final class DuplicateRows {
             column,
             IntStream.range(0, groups.count()).flatMap(group -> Arrays.stream(groups.rows(group))),
             type,
-            new Newest.Place(reference, decides),
+            new Newest.Place(reference, decides, hidden.decides()),
             numbers);
   }
 

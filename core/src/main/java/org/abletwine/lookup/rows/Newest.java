@@ -7,6 +7,7 @@ import org.abletwine.index.RowStore;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.text.ValueOrder;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -59,7 +60,7 @@ public final class Newest implements Serializable {
               + ", column \""
               + place.column()
               + "\": \""
-              + value
+              + Veil.over(place.hidden(), value)
               + "\" is "
               + (declared == null
                   ? "not a number or a date as the values before it, so that newest-by has no order"
@@ -76,8 +77,9 @@ public final class Newest implements Serializable {
    *
    * @param table the table's name
    * @param column the column's name
+   * @param hidden whether messages must not show its values
    */
-  public record Place(String table, String column) {}
+  public record Place(String table, String column, boolean hidden) {}
 
   /** The row with the greatest value; the first of equals. */
   public int among(RowStore rows, int[] members) {

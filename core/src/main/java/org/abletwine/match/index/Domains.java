@@ -264,7 +264,7 @@ final class Domains {
             + ", row "
             + number.of(rows.number(row))
             + ": \""
-            + rows.value(row, v)
+            + rows.shown(row, v)
             + "\" is not "
             + noun
             + ", and the column is ordered; correct the row, or declare the column's type"

@@ -53,7 +53,7 @@ final class PatternIndex implements RuleIndex {
                 + ", row "
                 + number.of(rows.number(row))
                 + ": `"
-                + (shorter ? text : text.substring(0, 200) + "...")
+                + (shorter || rows.hidden() ? rows.shown(row, 0) : text.substring(0, 200) + "...")
                 + "` is not a regular expression of up to "
                 + Patterns.MOST_REGEX
                 + " characters; correct it, or match: contains");

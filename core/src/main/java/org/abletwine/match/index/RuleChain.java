@@ -74,7 +74,8 @@ public final class RuleChain implements Serializable {
     RuleRows among = all;
     for (int i = 0; i < bands.length; i++) {
       SegmentIndex band = (SegmentIndex) parts.get(i).index(among, number);
-      RuleRows next = new RuleRows(parts.get(i + 1).rows().width());
+      RuleRows next =
+          new RuleRows(parts.get(i + 1).rows().width(), parts.get(i + 1).rows().hidden());
       RuleRows values = parts.get(i + 1).rows();
       String place = parts.get(i).place();
       bands[i] =

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.Utf8;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,6 +18,7 @@ public final class RuleRows {
   private final int width;
   private byte[] text = new byte[1024];
   private int used;
+  private final boolean hidden;
   private int[] starts = new int[64];
   private int[] lengths = new int[64];
   private long[] plain = new long[64];
@@ -31,9 +33,16 @@ public final class RuleRows {
 
   /**
    * @param width values of each row: 2 for bands, else 1
+   * @param hidden whether messages must not show them
    */
-  public RuleRows(int width) {
+  public RuleRows(int width, boolean hidden) {
     this.width = width;
+    this.hidden = hidden;
+  }
+
+  /** Rows whose values may be shown. */
+  public RuleRows(int width) {
+    this(width, false);
   }
 
   /**
@@ -201,6 +210,16 @@ public final class RuleRows {
 
   @Nullable String value(int row, int value) {
     return isNull(row, value) ? null : Utf8.text(text, start(row, value), end(row, value));
+  }
+
+  /** Whether messages must not show values. */
+  boolean hidden() {
+    return hidden;
+  }
+
+  /** A value as messages show it. */
+  @Nullable String shown(int row, int value) {
+    return Veil.over(hidden, value(row, value));
   }
 
   /** Partitions there are: one more than the highest. */

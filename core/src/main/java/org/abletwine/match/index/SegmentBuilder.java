@@ -93,9 +93,9 @@ final class SegmentBuilder {
               + ", row "
               + number.of(rows.number(row))
               + ": the band runs backwards, from "
-              + rows.value(row, 0)
+              + rows.shown(row, 0)
               + " to "
-              + rows.value(row, 1)
+              + rows.shown(row, 1)
               + "; correct the row");
     }
     from[row] = openBelow ? LOWEST : low + (rule.ends().lowerIn() ? 0 : 1);

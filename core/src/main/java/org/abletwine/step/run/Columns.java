@@ -1,10 +1,12 @@
 package org.abletwine.step.run;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Schema;
@@ -26,6 +28,11 @@ public final class Columns {
 
   /** What columns hold as far as was seen; matters to sinks alone. */
   private final Map<String, ColumnType> likely = new LinkedHashMap<>();
+
+  /** The numbers of columns whose values are shown nowhere but in rows that come out. */
+  private final BitSet hidden = new BitSet();
+
+  private Set<String> keptPrivate = Set.of();
 
   private final NullReasons reasons = new NullReasons();
 
@@ -56,6 +63,8 @@ public final class Columns {
     copy.numbers.putAll(numbers);
     copy.types.putAll(types);
     copy.likely.putAll(likely);
+    copy.hidden.or(hidden);
+    copy.keptPrivate = keptPrivate;
     copy.next = next;
     return copy;
   }
@@ -115,6 +124,7 @@ public final class Columns {
           step + ": there is a column \"" + name + "\" already, from " + holder + "; " + remedy);
     }
     numbers.put(name, next);
+    hidden.set(next, keptPrivate.contains(name));
     addedBy.put(name, step);
     return next++;
   }
@@ -130,6 +140,7 @@ public final class Columns {
     if (before != null && before == measure) {
       measure = next;
     }
+    hidden.set(next, before != null && hidden.get(before));
     for (int i = 0; before != null && i < carried.length; i++) {
       carried[i] = carried[i] == before ? next : carried[i];
     }
@@ -206,10 +217,85 @@ public final class Columns {
   public Columns typedBy(Table table) {
     for (String name : table.schema().names()) {
       typed(name, table.type(name));
+      hide(name, table.isPrivate(name));
       ColumnType seen = table instanceof BatchTable batches ? batches.likely(name) : null;
       likely(name, seen);
     }
     return this;
+  }
+
+  /**
+   * States columns, of any table or made by any step, whose values are shown nowhere but in rows
+   * that come out.
+   *
+   * @param names their names
+   * @return these columns
+   */
+  public Columns keeping(Set<String> names) {
+    keptPrivate = Set.copyOf(names);
+    numbers.keySet().forEach(name -> hide(name, keptPrivate.contains(name)));
+    return this;
+  }
+
+  /**
+   * @param name a column of any table
+   * @return whether columns of that name are stated to be private
+   */
+  public boolean keepsPrivate(String name) {
+    return keptPrivate.contains(name);
+  }
+
+  /**
+   * States that the values of a column are shown nowhere but in rows that come out.
+   *
+   * @param name the column
+   * @param whether whether that is so; a column once hidden stays so
+   */
+  public void hide(String name, boolean whether) {
+    Integer number = numbers.get(name);
+    if (whether && number != null) {
+      hidden.set(number);
+    }
+  }
+
+  /**
+   * @param name a column
+   * @return whether its values are shown nowhere but in rows that come out
+   */
+  public boolean isPrivate(String name) {
+    Integer number = numbers.get(name);
+    return number != null && hidden.get(number);
+  }
+
+  /**
+   * @param number the number of a column
+   * @return whether its values are shown nowhere but in rows that come out
+   */
+  public boolean isPrivate(int number) {
+    return hidden.get(number);
+  }
+
+  /**
+   * Holds that a column may be totalled: a total of a private one could be the value of one row.
+   *
+   * @param name the column
+   * @param where the setting that totals it, for the message
+   * @throws SettingException when its values are private
+   */
+  public void requireShown(String name, String where) {
+    if (isPrivate(name)) {
+      throw new SettingException(
+          where
+              + ": \""
+              + name
+              + "\" is private, and a total of it may be one row's value; count it, or take it out of"
+              + " private:");
+    }
+  }
+
+  /** Returns those columns that are private, in output order. */
+  public List<String> privateNames() {
+    return numbers.keySet().stream().filter(this::isPrivate).toList();
   }
 
   /**
@@ -277,6 +363,9 @@ public final class Columns {
               + NearestName.hint(name, numbers.keySet()));
     }
     measure = name == null ? -1 : require(name, "measure");
+    if (name != null) {
+      requireShown(name, "measure");
+    }
     return this;
   }
 

@@ -18,6 +18,14 @@ public interface BatchSink extends TableSink, Output {
   default void typed(List<@Nullable ColumnType> types) {}
 
   /**
+   * Names the columns whose values are private: rows that come out hold them, and whoever only
+   * shows rows to a person shows digests; called once, before {@link #start}.
+   *
+   * @param columns their names
+   */
+  default void keepPrivate(List<String> columns) {}
+
+  /**
    * Takes the rows of one batch.
    *
    * @param batch the rows; valid only during the call

@@ -103,6 +103,11 @@ public final class FormedTable implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return table.isPrivate(column);
+  }
+
+  @Override
   public @Nullable ColumnType likely(String column) {
     return forms.containsKey(column) ? type(column) : table.likely(column);
   }

@@ -98,6 +98,11 @@ public final class ManyTables implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return tables.stream().anyMatch(table -> table.isPrivate(column));
+  }
+
+  @Override
   public @Nullable ColumnType likely(String column) {
     for (BatchTable table : tables) {
       if (table.schema().indexOf(column) >= 0) {

@@ -44,6 +44,11 @@ record RowsTable(Table table) implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return table.isPrivate(column);
+  }
+
+  @Override
   public List<String> remarks() {
     return table.remarks();
   }

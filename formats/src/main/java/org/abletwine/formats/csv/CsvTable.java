@@ -83,6 +83,11 @@ final class CsvTable implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return options.hidden().contains(column);
+  }
+
+  @Override
   public @Nullable ColumnType type(String column) {
     return options.types().get(column);
   }

@@ -76,7 +76,7 @@ public final class DatabaseFormat implements TableFormat {
 
   /** The only table there is. */
   private static String only(Database database) {
-    try (Session session = new Session(database, false)) {
+    try (Session session = new Session(database, false, false)) {
       List<String> names = session.tables(null).stream().map(Session.Found::name).toList();
       if (names.size() == 1) {
         return names.get(0);

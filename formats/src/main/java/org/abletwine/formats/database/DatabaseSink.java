@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.abletwine.table.ColumnType;
@@ -19,6 +20,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.text.NearestName;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,6 +36,7 @@ final class DatabaseSink implements BatchSink {
   private final Database.Mode mode;
   private List<@Nullable ColumnType> types = List.of();
   private List<String> names = List.of();
+  private Set<String> hidden = Set.of();
   private @Nullable Session session;
   private @Nullable PreparedStatement insert;
   private CellWriter[] writers = {};
@@ -48,6 +51,11 @@ final class DatabaseSink implements BatchSink {
   }
 
   @Override
+  public void keepPrivate(List<String> columns) {
+    hidden = Set.copyOf(columns);
+  }
+
+  @Override
   public void typed(List<@Nullable ColumnType> columns) {
     types = new ArrayList<>(columns);
   }
@@ -59,7 +67,7 @@ final class DatabaseSink implements BatchSink {
   @Override
   public void start(Table source, Schema columns) {
     names = columns.names();
-    Session opened = new Session(database, true);
+    Session opened = new Session(database, true, !hidden.isEmpty());
     session = opened;
     Session.Found found = opened.findExact(table);
     if (found != null && mode == Database.Mode.CREATE) {
@@ -184,7 +192,7 @@ final class DatabaseSink implements BatchSink {
                     + ", column "
                     + names.get(column)
                     + ": found \""
-                    + cell
+                    + Veil.over(hidden.contains(names.get(column)), cell)
                     + "\", and the column takes "
                     + wrong);
           }

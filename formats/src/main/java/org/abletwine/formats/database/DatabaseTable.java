@@ -69,7 +69,7 @@ final class DatabaseTable implements BatchTable {
   private synchronized Head head() {
     Head known = head;
     if (known == null) {
-      try (Session session = new Session(database, false)) {
+      try (Session session = new Session(database, false, !options.hidden().isEmpty())) {
         known = read(session);
       }
       head = known;
@@ -175,6 +175,11 @@ final class DatabaseTable implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return options.hidden().contains(column);
+  }
+
+  @Override
   public @Nullable ColumnType type(String column) {
     ColumnType stated = options.types().get(column);
     int at = stated == null ? schema().indexOf(column) : -1;
@@ -209,7 +214,11 @@ final class DatabaseTable implements BatchTable {
   public Pieces pieces(int first, @Nullable BitSet wanted) {
     Head known = head();
     return new BatchPieces(
-        new DatabaseReader(this, new Session(database, false), known, Set.copyOf(options.nulls())),
+        new DatabaseReader(
+            this,
+            new Session(database, false, !options.hidden().isEmpty()),
+            known,
+            Set.copyOf(options.nulls())),
         known.names().size(),
         wanted);
   }

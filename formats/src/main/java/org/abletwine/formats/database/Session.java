@@ -34,6 +34,7 @@ final class Session implements AutoCloseable {
   }
 
   private final Database database;
+  private final boolean hides;
   private final Connection connection;
   private final List<String> secrets = new ArrayList<>();
 
@@ -42,8 +43,10 @@ final class Session implements AutoCloseable {
    *
    * @param database where
    * @param writes whether anything will be written; the connection refuses it otherwise
+   * @param hides whether what the database says of data must not be shown
    */
-  Session(Database database, boolean writes) {
+  Session(Database database, boolean writes, boolean hides) {
+    this.hides = hides;
     this.database = database;
     Driver driver = Drivers.of(database);
     Path file = database.file();
@@ -137,8 +140,14 @@ final class Session implements AutoCloseable {
           case "08", "57" -> "; check that the server runs and can be reached, then run again";
           default -> "";
         };
+    boolean ofData = hides && next.isEmpty();
     String reason =
-        String.valueOf(e.getMessage()).replaceAll("\\s+", " ").replaceAll("[.\\s]+$", "");
+        ofData
+            ? "the database refused it (SQLSTATE "
+                + state
+                + "; what else it says is left out, since"
+                + " it may hold a value of a private column)"
+            : String.valueOf(e.getMessage()).replaceAll("\\s+", " ").replaceAll("[.\\s]+$", "");
     boolean told = false;
     for (String secret : secrets) {
       told |= all(e).contains(secret);

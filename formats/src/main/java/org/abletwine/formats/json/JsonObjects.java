@@ -8,6 +8,7 @@ import com.fasterxml.jackson.core.StreamReadFeature;
 import java.io.IOException;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.DataException;
+import org.abletwine.table.TableOptions;
 
 /**
  * Goes through the objects of a source, member by member. They stand in an array, or one after
@@ -21,6 +22,10 @@ final class JsonObjects implements AutoCloseable {
   private final ByteSource.Opened opened;
   private final JsonParser parser;
   private final boolean nested;
+
+  /** Whether a column is private, so that nothing of the text is shown. */
+  private final boolean hides;
+
   private boolean begun;
   private boolean inArray;
   private boolean ended;
@@ -43,9 +48,10 @@ final class JsonObjects implements AutoCloseable {
     void missing(String name);
   }
 
-  JsonObjects(ByteSource source, boolean nested) {
+  JsonObjects(ByteSource source, TableOptions options) {
     this.source = source;
-    this.nested = nested;
+    this.nested = options.nested();
+    this.hides = !options.hidden().isEmpty();
     this.opened = source.open();
     try {
       this.parser = FACTORY.createParser(opened.in());
@@ -137,7 +143,11 @@ final class JsonObjects implements AutoCloseable {
       int column = json.getLocation() == null ? 0 : json.getLocation().getColumnNr();
       line = json.getLocation() == null ? line : json.getLocation().getLineNr();
       String what =
-          json.getOriginalMessage().replaceAll("\\s*\\n.*|\\(start marker.*|; max.*", "").strip();
+          hides
+              ? "this is no JSON" // the parser's words may hold a piece of a private value
+              : json.getOriginalMessage()
+                  .replaceAll("\\s*\\n.*|\\(start marker.*|; max.*", "")
+                  .strip();
       return new DataException(
           place(line) + (column > 0 ? ", character " + column : "") + ": " + what, e);
     }

@@ -76,7 +76,7 @@ final class JsonTable implements BatchTable {
 
   private Schema scan() {
     Map<String, Kinds> met = new LinkedHashMap<>();
-    try (JsonObjects objects = new JsonObjects(source, options.nested())) {
+    try (JsonObjects objects = new JsonObjects(source, options)) {
       JsonObjects.Members members =
           new JsonObjects.Members() {
             @Override
@@ -104,6 +104,11 @@ final class JsonTable implements BatchTable {
   }
 
   @Override
+  public boolean isPrivate(String column) {
+    return options.hidden().contains(column);
+  }
+
+  @Override
   public @Nullable ColumnType type(String column) {
     ColumnType stated = options.types().get(column);
     int at = stated == null ? schema().indexOf(column) : -1;
@@ -125,8 +130,7 @@ final class JsonTable implements BatchTable {
   public Pieces pieces(int first, @Nullable BitSet wanted) {
     int size = schema().size();
     return new BatchPieces(
-        new JsonReader(
-            new JsonObjects(source, options.nested()), columns, Set.copyOf(options.nulls())),
+        new JsonReader(new JsonObjects(source, options), columns, Set.copyOf(options.nulls())),
         size,
         wanted);
   }

@@ -1,6 +1,7 @@
 package org.abletwine.formats.workbook;
 
 import java.util.List;
+import org.abletwine.table.text.Veil;
 
 /**
  * What the cells of a column were: a number among texts that begin with a zero is likely one that
@@ -36,7 +37,13 @@ final class ColumnCells {
     }
   }
 
-  List<String> remarks(String name) {
+  /**
+   * What is said of the column.
+   *
+   * @param name its name
+   * @param hidden whether its values are private
+   */
+  List<String> remarks(String name, boolean hidden) {
     return numbers == 0 || zeros == 0
         ? List.of()
         : List.of(
@@ -45,9 +52,9 @@ final class ColumnCells {
                 + numbers
                 + (numbers == 1 ? " cell is a number" : " cells are numbers")
                 + " among texts such as "
-                + text
+                + Veil.over(hidden, text)
                 + ": likely lost zeros, such as "
-                + number
+                + Veil.over(hidden, number)
                 + " in "
                 + CellArea.name(row, column)
                 + "; compare with drop-leading-zeros");

@@ -8,6 +8,7 @@ import java.util.TreeMap;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.TableReader;
+import org.abletwine.table.text.Veil;
 
 /**
  * Reads the rows of the table in a sheet. Blank rows between others are rows of nulls, so that rows
@@ -130,7 +131,7 @@ final class SheetReader implements TableReader {
                   + " cell "
                   + CellArea.name(row.row(), row.column(cell))
                   + " holds \""
-                  + shown(row.string(cell))
+                  + Veil.over(table.hidesAny(), shown(row.string(cell)))
                   + "\", beside the table, whose names go from "
                   + CellArea.letters(head.area().firstColumn())
                   + " to "
@@ -210,7 +211,7 @@ final class SheetReader implements TableReader {
               + " alone");
     }
     for (int i = 0; i < columns.length; i++) {
-      remarks.addAll(columns[i].remarks(head.names().get(i)));
+      remarks.addAll(columns[i].remarks(head.names().get(i), table.isPrivate(head.names().get(i))));
     }
     return remarks;
   }

@@ -86,6 +86,16 @@ final class SheetTable implements BatchTable {
     return known;
   }
 
+  /** Whether any column is private, so that cells of no column are not shown either. */
+  boolean hidesAny() {
+    return !options.hidden().isEmpty();
+  }
+
+  @Override
+  public boolean isPrivate(String column) {
+    return options.hidden().contains(column);
+  }
+
   @Override
   public @Nullable ColumnType type(String column) {
     return options.types().get(column);

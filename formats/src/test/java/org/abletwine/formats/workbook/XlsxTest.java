@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import org.abletwine.formats.OwnRows;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -14,6 +15,7 @@ import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -375,5 +377,23 @@ class XlsxTest {
     assertThatThrownBy(() -> table(book).schema())
         .hasMessageContaining(
             "t.xlsx sheet One row 1: the header names \"no\" twice, in columns B and C");
+  }
+
+  @Test
+  void whatIsSaidOfAPrivateColumnShowsNoCell() throws IOException {
+    TableOptions hidden = TableOptions.NONE.withPrivate(Set.of("no"));
+    Table codes =
+        table(
+            TestBook.xlsx(
+                HEAD
+                    + "<row r='2'><c r='A2' t='str'><v>00123</v></c></row>"
+                    + "<row r='3'><c r='A3'><v>124</v></c><c r='B3'><v>1</v></c></row>"),
+            hidden);
+    OwnRows.of(codes);
+    assertThat(codes.remarks().toString())
+        .contains("such as " + Veil.digest("00123"), "such as " + Veil.digest("124") + " in A3");
+    Table beside = table(one("<c r='D2' t='str'><v>a note</v></c>"), hidden);
+    assertThatThrownBy(() -> OwnRows.of(beside))
+        .hasMessageContaining("cell D2 holds \"" + Veil.digest("a note") + "\", beside");
   }
 }

@@ -1,8 +1,10 @@
 package org.abletwine.plan.draft;
 
 import java.nio.file.Path;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -12,6 +14,7 @@ import org.abletwine.step.Progress;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableOptions;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -119,6 +122,7 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
     if (rows.count() == 0) {
       throw new DataException(transactions + " has no rows; there is nothing to draft from");
     }
+    checkPrivate(options.hidden(), rows, tables.values());
     Drafter drafter = new Drafter(rows, tables);
     List<DraftedStep> steps = drafter.steps();
     if (steps.isEmpty()) {
@@ -131,6 +135,18 @@ public record Draft(String text, @Nullable RunRecord figures, String problem, Li
     }
     return new Found(
         ours.source(), rows, files, tables, steps, List.copyOf(drafter.unused()), plan);
+  }
+
+  private static void checkPrivate(
+      Set<String> hidden, SampleTable transactions, Collection<SampleTable> references) {
+    Set<String> known = new LinkedHashSet<>(transactions.schema().names());
+    references.forEach(table -> known.addAll(table.schema().names()));
+    for (String name : hidden) {
+      if (!known.contains(name)) {
+        throw new SettingException(
+            "--private: there is no column \"" + name + "\"; " + NearestName.hint(name, known));
+      }
+    }
   }
 
   /** The name of a reference: that of its file, as a plain word. */

@@ -6,6 +6,8 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
@@ -73,6 +75,15 @@ final class DraftText {
     text.setLength(0);
     line("able-twine: 1");
     line("title: " + quoted(transactions.name()));
+    Set<String> hidden = hidden(false);
+    Set<String> later = hidden(true);
+    later.removeAll(hidden);
+    if (!later.isEmpty()) {
+      comment("", "Private too, once its table is used: " + String.join(", ", later));
+    }
+    if (!hidden.isEmpty()) {
+      line("private: [" + String.join(", ", hidden.stream().map(DraftText::quoted).toList()) + "]");
+    }
     line("transactions: { file: " + path(transactions) + " }");
     long all = rows.allRows();
     comment(
@@ -104,6 +115,19 @@ final class DraftText {
     line("  record: out/run.json");
     leaves();
     return text.toString();
+  }
+
+  /** The columns kept private, of the tables that join, or of the others. */
+  private Set<String> hidden(boolean ofUnused) {
+    Set<String> hidden = new TreeSet<>();
+    List<SampleTable> all = new ArrayList<>(ofUnused ? List.of() : List.of(rows));
+    files.keySet().stream()
+        .filter(name -> unused.contains(name) == ofUnused)
+        .forEach(name -> all.add(tables.get(name)));
+    for (SampleTable table : all) {
+      table.schema().names().stream().filter(table::isPrivate).forEach(hidden::add);
+    }
+    return hidden;
   }
 
   /** Which columns leave, by which names. */
@@ -316,7 +340,8 @@ final class DraftText {
             Names.has(column.name(), "status", "state", "active", "closed", "valid", "deleted")
                 && column.distinct() <= FEW_VALUES
                 && column.distinct() > 1
-                && column.kind() == SampleColumn.Kind.TEXT;
+                && column.kind() == SampleColumn.Kind.TEXT
+                && !table.isPrivate(column.name());
         if (state) {
           List<String> values = new ArrayList<>();
           for (int id = 0; id < column.distinct(); id++) {

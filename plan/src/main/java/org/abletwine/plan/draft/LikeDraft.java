@@ -176,7 +176,8 @@ public record LikeDraft(
       Draft.Found found, List<DraftedStep> steps, Ending ending, Progress progress) {
     String text = found.text(steps, ending).plain();
     SampleSink sink = new SampleSink("the plan");
-    PlanFile.of(found.plan(), text).count(progress, sink);
+    RunRecord run = PlanFile.of(found.plan(), text).count(progress, sink);
+    sink.table().hide(run.privateColumns());
     return sink.table();
   }
 

@@ -1,7 +1,10 @@
 package org.abletwine.plan.draft;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
@@ -17,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 final class SampleTable implements Table {
   private final String name;
   private final List<SampleColumn> columns = new ArrayList<>();
+  private final Set<String> hidden = new HashSet<>();
   private long allRows;
   private int step = 1;
 
@@ -50,6 +54,9 @@ final class SampleTable implements Table {
               && type.kind() == ColumnType.Kind.DATE
               && !type.patterns().isEmpty();
       SampleColumn column = new SampleColumn(name);
+      if (table.isPrivate(name)) {
+        sample.hidden.add(name);
+      }
       sample.columns.add(days && type != null ? column.dated(type.patterns()) : column);
     }
     int kept = 0;
@@ -75,6 +82,16 @@ final class SampleTable implements Table {
 
   static SampleTable empty(String name) {
     return new SampleTable(name);
+  }
+
+  /** States columns whose values are not to be told. */
+  void hide(Collection<String> names) {
+    hidden.addAll(names);
+  }
+
+  @Override
+  public boolean isPrivate(String column) {
+    return hidden.contains(column);
   }
 
   /** Adds a column that was fetched. */

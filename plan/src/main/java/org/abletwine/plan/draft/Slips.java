@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import org.abletwine.plan.draft.FoundKey.Kind;
 import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,6 +26,9 @@ final class Slips {
   private final Map<String, SampleTable> tables;
   private final Map<String, Map<String, List<Integer>>> rowsOf = new HashMap<>();
   private final @Nullable SampleColumn key;
+
+  /** Columns of the table made by hand whose values are not told. */
+  private final Set<String> hidden = new HashSet<>();
 
   /**
    * @param out what the plan makes, all its columns by the draft's names
@@ -49,6 +53,12 @@ final class Slips {
     this.traced = traced;
     this.tables = tables;
     this.key = key;
+    for (TracedColumn one : traced) {
+      boolean traceable = one.kind() != TracedColumn.Kind.UNKNOWN;
+      if (made.isPrivate(one.made()) || traceable && out.isPrivate(planned(one))) {
+        hidden.add(one.made());
+      }
+    }
     for (DraftedStep step : steps) {
       step.bring()
           .forEach(
@@ -93,8 +103,16 @@ final class Slips {
       @Nullable String byPlan,
       String reason,
       boolean follows) {
-    String told = key == null ? null : key.value(row);
-    return new Slip(row + 1L, told == null ? "" : told, column, byHand, byPlan, reason, follows);
+    String told = key == null ? null : Veil.over(out.isPrivate(key.name()), key.value(row));
+    boolean veiled = hidden.contains(column);
+    return new Slip(
+        row + 1L,
+        told == null ? "" : told,
+        column,
+        Veil.over(veiled, byHand),
+        Veil.over(veiled, byPlan),
+        reason,
+        follows);
   }
 
   private Slip judged(
@@ -249,7 +267,8 @@ final class Slips {
       String day = out.column(found.ours()).value(row);
       String since = table.column(found.theirs()).value(having.get(0));
       boolean later = day != null && since != null && since.compareTo(day.strip()) > 0;
-      return (later ? "a value not in force yet, of " : "a stale value, of ") + since + where;
+      String told = Veil.over(table.isPrivate(found.theirs()), since);
+      return (later ? "a value not in force yet, of " : "a stale value, of ") + told + where;
     }
     if (found.kind() == Kind.BETWEEN && found.theirs() != null && found.theirsTo() != null) {
       String ours = out.column(found.ours()).value(row);
@@ -257,7 +276,8 @@ final class Slips {
         String from = table.column(found.theirs()).value(at);
         String to = table.column(found.theirsTo()).value(at);
         if (ours != null && (Tracer.same(ours, from) || Tracer.same(ours, to))) {
-          return "a band edge: " + ours.strip() + " is where bands meet" + where;
+          String told = Veil.over(out.isPrivate(found.ours()), ours.strip());
+          return "a band edge: " + told + " is where bands meet" + where;
         }
       }
       return byPlan == null

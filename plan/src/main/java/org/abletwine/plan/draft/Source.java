@@ -150,7 +150,8 @@ record Source(
         types,
         options.nested(),
         options.sheet(),
-        options.source());
+        options.source(),
+        options.hidden());
   }
 
   /** The name of the table: the sheet's, else the file's, without its ending. */

@@ -34,9 +34,13 @@ final class KeyChanges {
     return keys.changes;
   }
 
-  /** Whether unmatched keys are named: not where they are expected, nor in an older record. */
+  /**
+   * Whether unmatched keys are named: not where they are expected, nor in an older record. What
+   * stands for a private key is another in each run, so those cannot be compared.
+   */
   private static boolean names(JsonNode lookup) {
-    return lookup.has("unmatched_keys") || lookup.path("unmatched").asLong() == 0;
+    return lookup.has("unmatched_keys") && !lookup.path("private_key").asBoolean()
+        || lookup.path("unmatched").asLong() == 0;
   }
 
   private void unmatched() {
@@ -108,7 +112,9 @@ final class KeyChanges {
     if (after.path("by_rule").asBoolean()) {
       return; // there the figure counts places, not keys
     }
-    boolean all = oldCount == old.size() && nowCount == now.size();
+    boolean hidden =
+        before.path("private_key").asBoolean() || after.path("private_key").asBoolean();
+    boolean all = !hidden && oldCount == old.size() && nowCount == now.size();
     List<JsonNode> fresh = all ? only(now, old) : List.of();
     long more = all ? fresh.size() : Math.max(0, nowCount - oldCount);
     if (more > 0) {

@@ -3,6 +3,8 @@ package org.abletwine.plan.tell;
 import java.math.BigDecimal;
 import java.util.Locale;
 import java.util.regex.Pattern;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.table.text.Veil;
 
 /** Numbers as a person is told them. Stateless. */
 public final class Words {
@@ -134,5 +136,21 @@ public final class Words {
       }
     }
     return text.toString();
+  }
+
+  /**
+   * Which columns a run kept private, in words.
+   *
+   * @param run the figures of the run
+   * @return empty where none was
+   */
+  public static String keptPrivate(RunRecord run) {
+    return run.privateColumns().isEmpty()
+        ? ""
+        : "Kept private: "
+            + String.join(", ", run.privateColumns())
+            + " ("
+            + Veil.START
+            + "... stands for values outside the enriched rows)";
   }
 }
