@@ -1,5 +1,6 @@
 package org.abletwine.enrich;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -15,6 +16,7 @@ import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.Step;
+import org.abletwine.step.run.Before;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
@@ -26,6 +28,7 @@ import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.OutputGroup;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -43,6 +46,8 @@ public final class Enrichment {
   private final Exceptions exceptions;
   private final List<String> carried;
   private final Set<String> keptPrivate;
+  private final long memory;
+  private final @Nullable Path spillFolder;
 
   private Enrichment(Builder builder) {
     this.progress = builder.progress;
@@ -55,6 +60,8 @@ public final class Enrichment {
     this.measure = builder.measure;
     this.carried = List.copyOf(builder.carried);
     this.keptPrivate = builder.keptPrivate;
+    this.memory = builder.memory;
+    this.spillFolder = builder.spillFolder;
   }
 
   /**
@@ -153,9 +160,15 @@ public final class Enrichment {
     context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
-    try {
+    try (Spill spill = new Spill(memory, spillFolder)) {
       RunRecord record =
-          run(into, context.of(transactions, workers), columns, runners, started, begun);
+          run(
+              into,
+              context.of(transactions, workers).within(spill),
+              columns,
+              runners,
+              started,
+              begun);
       done = true;
       return record;
     } finally {
@@ -173,8 +186,10 @@ public final class Enrichment {
       Instant started,
       long begun) {
     Set<String> hidden = new LinkedHashSet<>(columns.privateNames());
-    for (RunStep step : steps) {
-      runners.add(step.prepare(columns, context));
+    for (int at = 0; at < steps.size(); at++) {
+      int step = at;
+      Before before = (into, numbers) -> again(step, columns, context, into, numbers);
+      runners.add(steps.get(at).prepare(columns, context.after(before)));
       hidden.addAll(columns.privateNames());
     }
     Schema output = new Schema(columns.names());
@@ -215,6 +230,25 @@ public final class Enrichment {
     return new Columns(transactions.name(), transactions.schema())
         .typedBy(transactions)
         .keeping(keptPrivate);
+  }
+
+  /**
+   * Takes all rows through the first steps, for a step that must see them before it passes them.
+   */
+  private void again(int count, Columns run, RunContext context, BatchSink into, int[] numbers) {
+    transactions.readAgain();
+    Columns columns = columns().measuredBy(measure).carrying(carried).sharing(run);
+    RunContext quiet = context.quiet();
+    List<PreparedStep> runners = new ArrayList<>();
+    try {
+      for (RunStep step : steps.subList(0, count)) {
+        runners.add(step.prepare(columns, quiet));
+      }
+      columns.readAll();
+      new Pipeline(transactions, runners, into, columns, numbers, mostRows, quiet).run();
+    } finally {
+      runners.forEach(PreparedStep::close);
+    }
   }
 
   private List<String> remarks() {
@@ -271,6 +305,8 @@ public final class Enrichment {
             transactions,
             rollup.settings());
     Builder more = of(transactions).keepPrivate(keptPrivate).workers(workers).step(counted);
+    more.memory = memory;
+    more.spillFolder = spillFolder;
     more.steps.addAll(0, steps);
     return new TotalsTable(more.build(), counted, counted.columns(columns));
   }
@@ -292,6 +328,8 @@ public final class Enrichment {
     private Exceptions exceptions = Exceptions.NONE;
     private List<String> carried = List.of();
     private Set<String> keptPrivate = Set.of();
+    private long memory;
+    private @Nullable Path spillFolder;
 
     private Builder(Table transactions) {
       this.transactions = transactions;
@@ -319,6 +357,24 @@ public final class Enrichment {
     /** States who is told about the rows that need attention; nobody unless stated. */
     public Builder exceptions(Exceptions told) {
       exceptions = told;
+      return this;
+    }
+
+    /**
+     * States how much memory references may take together; six tenths of what this Java may take
+     * unless stated. One that does not fit is kept in parts on disk, and the transactions are read
+     * once more for it: the result is the same, byte for byte and figure for figure.
+     *
+     * @param bytes at least 1
+     * @param folder where those parts go; null for the folder for temporary files. They are deleted
+     *     when the run ends
+     */
+    public Builder memory(long bytes, @Nullable Path folder) {
+      if (bytes < 1) {
+        throw new IllegalArgumentException("at least one byte");
+      }
+      memory = bytes;
+      spillFolder = folder;
       return this;
     }
 

@@ -45,10 +45,24 @@ final class Pipeline {
       Columns columns,
       long mostRows,
       RunContext context) {
+    this(transactions, steps, sink, columns, columns.numbers(), mostRows, context);
+  }
+
+  /**
+   * @param numbers the columns that the sink takes, in order
+   */
+  Pipeline(
+      Table transactions,
+      List<PreparedStep> steps,
+      BatchSink sink,
+      Columns columns,
+      int[] numbers,
+      long mostRows,
+      RunContext context) {
     this.transactions = transactions;
     this.steps = steps;
     this.sink = sink;
-    this.columns = columns.numbers();
+    this.columns = numbers.clone();
     this.mostRows = mostRows;
     this.context = context;
     this.count = mostRows == Long.MAX_VALUE ? context.workers() : 1;

@@ -49,7 +49,16 @@ final class RowTrace {
     Trace notes = (label, detail) -> current.add(new TracedRow.StepTrace.Line(label, detail));
     RunContext context =
         new RunContext(
-            Progress.NONE, Exceptions.NONE, notes, false, null, Workers.usual(), null, Map.of());
+            Progress.NONE,
+            Exceptions.NONE,
+            notes,
+            false,
+            null,
+            Workers.usual(),
+            null,
+            Map.of(),
+            null,
+            null);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
     hidden.addAll(columns.privateNames());

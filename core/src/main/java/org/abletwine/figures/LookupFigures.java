@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  *     nothing is measured
  * @param attributes nulls of each attribute with their reasons
  * @param privateKey whether a part of the key is private: digests stand for its values then
+ * @param spilled how the reference was divided that did not fit in memory; null for one that did
  */
 public record LookupFigures(
     String name,
@@ -39,7 +40,8 @@ public record LookupFigures(
     List<String> constants,
     List<BigDecimal> measures,
     List<Attribute> attributes,
-    boolean privateKey)
+    boolean privateKey,
+    @Nullable Spilled spilled)
     implements StepFigures {
 
   /** Copies the lists. */
@@ -91,6 +93,15 @@ public record LookupFigures(
       several = List.copyOf(several);
     }
   }
+
+  /**
+   * How a reference was divided that does not fit in memory.
+   *
+   * @param parts into how many parts
+   * @param bytes what was written to disk for it: the reference, the keys of the transactions and
+   *     what was found for them
+   */
+  public record Spilled(int parts, long bytes) {}
 
   /**
    * A key that stands on several rows of the reference.

@@ -51,14 +51,16 @@ final class ConstantWatch {
 
   /**
    * @param matchedRows rows that matched
+   * @param read rows of the reference
+   * @param inMemory whether all rows of the reference are at hand
    * @return the attributes with one value, as {@code name = value}
    */
-  List<String> found(long matchedRows) {
+  List<String> found(long matchedRows, long read, boolean inMemory) {
     List<String> found = new ArrayList<>();
-    for (int a = 0; a < constant.length && matchedRows > 1 && reference.read() > 1; a++) {
+    for (int a = 0; a < constant.length && matchedRows > 1 && read > 1; a++) {
       String value = values[a];
       if (constant[a] && value != null) {
-        boolean all = value.equals(ofAllRows(lookup.bring.get(a)));
+        boolean all = inMemory && value.equals(ofAllRows(lookup.bring.get(a)));
         found.add(
             lookup.bring.get(a).as()
                 + " = "

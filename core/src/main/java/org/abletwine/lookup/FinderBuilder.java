@@ -43,6 +43,11 @@ final class FinderBuilder {
             .toArray(RuleRows[]::new);
   }
 
+  /** Returns the memory that the index takes, in bytes. */
+  long bytes() {
+    return index.bytes();
+  }
+
   /** Makes room ahead for so many rows. */
   void expect(long count) {
     if (!layout.ruled()) {

@@ -3,6 +3,7 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.table.batch.Batch;
@@ -12,14 +13,26 @@ import org.jspecify.annotations.Nullable;
  * Which parts of keys a reference knows, to say of a key of several parts that is not there which
  * of them is missing. Gone through once, when first asked. Safe to share between threads.
  */
-final class KnownParts {
+class KnownParts {
   private final Lookup lookup;
-  private final LoadedReference reference;
+  private final @Nullable LoadedReference reference;
   private volatile @Nullable List<Set<String>> known;
 
-  KnownParts(Lookup lookup, LoadedReference reference) {
+  KnownParts(Lookup lookup, @Nullable LoadedReference reference) {
     this.lookup = lookup;
     this.reference = reference;
+  }
+
+  /**
+   * The parts of a reference that is not in memory.
+   *
+   * @param known for each part of the key those values, as compared, that are known of all that
+   *     will be asked for
+   */
+  KnownParts(Lookup lookup, List<Set<String>> known) {
+    this.lookup = lookup;
+    this.reference = null;
+    this.known = known;
   }
 
   /** Whether there is anything to say: several parts, all of which must be equal. */
@@ -39,7 +52,11 @@ final class KnownParts {
   /** The part of the key that a row of the reference has, as written; null for null. */
   @Nullable String part(int row, int part) {
     // the cells of the key stand behind those brought
-    return reference.rows().get(row, lookup.bring.size() + part);
+    return held().rows().get(row, lookup.bring.size() + part);
+  }
+
+  private LoadedReference held() {
+    return Objects.requireNonNull(reference, "the reference is not in memory");
   }
 
   private List<Set<String>> known() {
@@ -53,7 +70,7 @@ final class KnownParts {
       sets = new ArrayList<>();
       for (int part = 0; part < lookup.key.size(); part++) {
         Set<String> values = new HashSet<>();
-        for (int row = 0; row < reference.rows().rows(); row++) {
+        for (int row = 0; row < held().rows().rows(); row++) {
           values.add(compared(part(row, part), part));
         }
         sets.add(values);
@@ -74,7 +91,7 @@ final class KnownParts {
       parts.add(lookup.key.get(part).ours() + (there ? " known" : " not"));
     }
     return all
-        ? "each part is known, but no row of " + reference.name() + " has them together"
+        ? "each part is known, but no row of " + lookup.reference.name() + " has them together"
         : String.join(", ", parts);
   }
 }

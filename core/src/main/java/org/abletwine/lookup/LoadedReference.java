@@ -41,10 +41,12 @@ record LoadedReference(
     List<LeftOutDuplicate> duplicates,
     int[] unreadable,
     long collisions,
-    List<String> collisionExamples,
+    List<Example> collisionExamples,
     long bytes)
-    implements Serializable {
-  private static final int EXAMPLES = 5;
+    implements Held, Serializable {
+  /** So many keys written differently are shown. */
+  static final int EXAMPLES = 5;
+
   private static final long serialVersionUID = 1L;
 
   /** The store's number of the row at a place. */
@@ -53,11 +55,14 @@ record LoadedReference(
     return field >= 0 ? field : finder.sets().rows(~field)[0];
   }
 
-  /** A row that gave way to another of its key: store rows, 0-based. */
-  record LeftOutDuplicate(int row, int stays) implements Serializable {}
+  /** A row that gave way to another of its key, and the second row of that key: 0-based. */
+  record LeftOutDuplicate(int row, int stays, int second) implements Serializable {}
+
+  /** A key that is written differently, and the number of the second of its rows. */
+  record Example(long second, String told) implements Serializable {}
 
   /** Keys written differently that became equal only by normalising. */
-  record Collisions(long count, List<String> examples) {
+  record Collisions(long count, List<Example> examples) {
     static Collisions of(
         Finder finder, RowStore rows, RowNumbers numbers, int from, boolean[] hidden) {
       int parts = hidden.length;
@@ -65,12 +70,15 @@ record LoadedReference(
         return new Collisions(0, List.of());
       }
       long collisions = 0;
-      List<String> examples = new ArrayList<>();
+      List<Example> examples = new ArrayList<>();
       for (int group = 0; group < finder.sets().count(); group++) {
         int[] members = finder.sets().rows(group);
         if (!writtenAlike(rows, members, from, from + parts) && collisions++ < EXAMPLES) {
           Set<String> written = written(rows, members, from, hidden);
-          examples.add(String.join(" = ", written) + " (rows " + numbers.list(members) + ")");
+          examples.add(
+              new Example(
+                  numbers.of(members[1]),
+                  String.join(" = ", written) + " (rows " + numbers.list(members) + ")"));
         }
       }
       return new Collisions(collisions, List.copyOf(examples));

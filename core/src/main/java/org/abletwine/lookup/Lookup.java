@@ -22,8 +22,10 @@ import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.Trace;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Workers;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -97,7 +99,11 @@ public final class Lookup implements RunStep {
     }
 
     Draft(Lookup lookup) {
-      this.reference = lookup.reference;
+      this(lookup, lookup.reference);
+    }
+
+    Draft(Lookup lookup, Table reference) {
+      this.reference = reference;
       this.name = lookup.name;
       this.key = new ArrayList<>(lookup.key);
       this.normalise = lookup.normalise;
@@ -384,15 +390,27 @@ public final class Lookup implements RunStep {
     List<String> names = bring.stream().map(Attribute::as).toList();
     LookupFills fills = new LookupFills(this);
     List<LoadedReference> loaded = new ArrayList<>();
+    LargeReference large = null;
     for (Lookup from : tried()) {
-      loaded.add(
-          columns.shared(
-              LoadKey.of(from),
-              LoadedReference.class,
-              () -> ReferenceLoader.load(from, context.progress(), context.workers())));
+      LoadKey key = LoadKey.of(from);
+      Held held = columns.shared(key, Held.class, () -> from.held(from == this, context));
+      if (held instanceof LoadedReference inMemory) {
+        loaded.add(inMemory);
+      } else if (from == this) {
+        large = (LargeReference) held;
+      } else { // divided by another lookup, which asks it first
+        loaded.add(
+            columns.shared(
+                List.of(key, "in memory"),
+                LoadedReference.class,
+                () -> ReferenceLoader.load(from, context.progress(), context.workers())));
+      }
     }
     Expression isAsked = asked == null ? null : asked.over(before, name);
     Apart apart = Apart.of(this, before, columns, context);
+    if (large != null) {
+      return answered(large, loaded, keyColumns, new Kept(before, columns, apart), context);
+    }
     @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
     Supplier<Source[]> sources =
         () -> {
@@ -419,6 +437,68 @@ public final class Lookup implements RunStep {
         context.exceptions());
   }
 
+  /** What a step goes by that is prepared. */
+  private record Kept(Columns before, Columns columns, Apart apart) {}
+
+  /** The reference in memory, or divided; only one that is asked first may be divided. */
+  private Held held(boolean first, RunContext context) {
+    Spill spill = context.before() == null || !first ? null : context.spill();
+    return spill == null
+        ? ReferenceLoader.load(this, context.progress(), context.workers())
+        : ReferenceLoader.load(this, spill, context.progress(), context.workers());
+  }
+
+  private PreparedStep answered(
+      LargeReference large,
+      List<LoadedReference> further,
+      List<int[]> keyColumns,
+      Kept kept,
+      RunContext context) {
+    Columns columns = kept.columns();
+    Answers answers =
+        columns.shared(
+            "answers of lookup " + name,
+            Answers.class,
+            () ->
+                new AnswerMaker(
+                        this, large, further, keyColumns, kept.before(), columns.measure(), context)
+                    .make());
+    return PreparedLookup.answered(
+        new PreparedLookup.Shared(
+            this,
+            () -> new Source[0],
+            keyColumns.get(0),
+            null,
+            new LookupFills(this),
+            columns.tableName(),
+            Trace.NONE,
+            columns.measure(),
+            columns.carried(),
+            IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
+            answers.found().known(),
+            kept.apart()),
+        answers,
+        context.exceptions());
+  }
+
+  /**
+   * Returns the same lookup in a part of its reference, which leaves all rows where they are: what
+   * becomes of them is decided once all parts have been asked.
+   *
+   * @param part the part
+   */
+  Lookup quietIn(Table part) {
+    Draft draft = new Draft(this, part);
+    draft.mark = null;
+    draft.treatments.replaceAll(
+        (outcome, treatment) ->
+            treatment.action() == Treatment.Action.DROP
+                    || treatment.action() == Treatment.Action.FAIL
+                ? Treatment.leave()
+                : treatment);
+    return new Lookup(draft);
+  }
+
   /** Returns what becomes of rows by their outcome. */
   public Map<Outcome, Treatment> treatments() {
     return treatments;
@@ -432,7 +512,7 @@ public final class Lookup implements RunStep {
   }
 
   /** This lookup, and after it those tried otherwise. */
-  private List<Lookup> tried() {
+  List<Lookup> tried() {
     List<Lookup> all = new ArrayList<>();
     all.add(this);
     all.addAll(otherwise);

@@ -9,7 +9,6 @@ import org.abletwine.compute.Total;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.match.index.RuleChain;
-import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
@@ -113,25 +112,26 @@ final class LookupCounts {
     return outcomes[outcome.ordinal()];
   }
 
-  LookupFigures figures(StepGains gains, Misses misses, ConstantWatch watch, LookupFills fills) {
-    LoadedReference reference = sources[0].reference;
-    boolean ruled = reference.finder().rule() != null;
+  /** The facts about the reference that these counts are of. */
+  ReferenceFacts facts() {
+    return ReferenceFacts.of(lookup, sources[0].reference);
+  }
+
+  /**
+   * @param facts what was found in the reference
+   * @param left rows left out as they passed, beside those counted here
+   * @param spilled how the reference was divided; null for one in memory
+   */
+  LookupFigures figures(
+      LookupWorker.Tally tally,
+      ReferenceFacts facts,
+      long left,
+      LookupFigures.@Nullable Spilled spilled) {
+    boolean ruled = sources[0].reference.finder().rule() != null;
     return new LookupFigures(
         lookup.name,
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        new LookupFigures.Reference(
-            reference.name(),
-            reference.read() + reference.leftOutRows(),
-            ruled ? reference.read() : reference.finder().index().keys(),
-            reference.blankKeys(),
-            reference.finder().sets().count(),
-            reference.choices().conflictingCount(),
-            reference.leftOutRows(),
-            reference.duplicates().size(),
-            reference.unreadable().length,
-            reference.collisions(),
-            reference.collisionExamples(),
-            ruled ? List.of() : several(reference)),
+        facts.figures(),
         new LookupFigures.Outcomes(
             rows,
             of(Outcome.MATCHED),
@@ -139,7 +139,7 @@ final class LookupCounts {
             of(Outcome.AMBIGUOUS),
             of(Outcome.BLANK_KEY),
             of(Outcome.NOT_ASKED),
-            dropped,
+            dropped + left,
             wouldMatch,
             new LookupFigures.Firsts(
                 first(Outcome.UNMATCHED), first(Outcome.AMBIGUOUS), first(Outcome.BLANK_KEY)),
@@ -151,36 +151,15 @@ final class LookupCounts {
             picked,
             rows + adding,
             added),
-        matchedBy(gains),
+        matchedBy(tally.gains()),
         blankShares(),
-        misses.figures(),
+        tally.misses().figures(),
         distances(),
-        watch.found(of(Outcome.MATCHED)),
+        tally.watch().found(of(Outcome.MATCHED), facts.read(), spilled == null),
         measures(),
-        attributes(fills),
-        lookup.key.stream().anyMatch(lookup::hides));
-  }
-
-  /** Keys that stand on several rows, as the first of them writes them. */
-  private List<LookupFigures.SeveralRows> several(LoadedReference reference) {
-    List<LookupFigures.SeveralRows> several = new ArrayList<>();
-    int from = sources[0].attributeOf.length; // the key comes after what is brought
-    boolean[] hidden = KeyLayout.of(lookup).hidden(lookup);
-    int most = LookupFigures.Reference.MOST_SEVERAL;
-    for (int set = 0; set < reference.finder().sets().count() && several.size() < most; set++) {
-      int[] rows = reference.finder().sets().rows(set);
-      StringBuilder key = new StringBuilder();
-      for (int part = 0; part < lookup.key.size(); part++) {
-        String value = Veil.over(hidden[part], reference.rows().get(rows[0], from + part));
-        key.append(part == 0 ? "" : " | ").append(value);
-      }
-      several.add(
-          new LookupFigures.SeveralRows(
-              key.toString(),
-              reference.numbers().list(rows),
-              reference.choices().conflicting(set)));
-    }
-    return several;
+        attributes(tally.fills()),
+        lookup.key.stream().anyMatch(lookup::hides),
+        spilled);
   }
 
   private LookupFigures.@Nullable Asked asked() {

@@ -242,18 +242,39 @@ final class LookupWorker implements StepWorker {
     }
   }
 
+  /** What is counted beside the counts themselves. */
+  record Tally(StepGains gains, Misses misses, ConstantWatch watch, LookupFills fills) {}
+
+  /** Adds what another worker has counted, of the same reference or of another part of it. */
+  void merge(LookupWorker other) {
+    for (int i = 0; i < sources.length; i++) {
+      sources[i].merge(other.sources[i]);
+    }
+    counts.merge(other.counts);
+    gains.merge(other.gains);
+    misses.merge(other.misses);
+    watch.merge(other.watch);
+  }
+
+  /** The figures of what was counted here; see {@link LookupCounts#figures}. */
+  LookupFigures figures(ReferenceFacts facts, long left, LookupFigures.@Nullable Spilled spilled) {
+    return counts.figures(new Tally(gains, misses, watch, shared.fills()), facts, left, spilled);
+  }
+
+  /** What was found in the reference. */
+  ReferenceFacts facts() {
+    return counts.facts();
+  }
+
+  /** The rows of the last batch, as they were settled. */
+  Settled settled() {
+    return rows;
+  }
+
   /** What all workers together have counted. */
   static LookupFigures figures(List<LookupWorker> workers) {
     LookupWorker first = workers.get(0);
-    for (LookupWorker other : workers.subList(1, workers.size())) {
-      for (int i = 0; i < first.sources.length; i++) {
-        first.sources[i].merge(other.sources[i]);
-      }
-      first.counts.merge(other.counts);
-      first.gains.merge(other.gains);
-      first.misses.merge(other.misses);
-      first.watch.merge(other.watch);
-    }
-    return first.counts.figures(first.gains, first.misses, first.watch, first.shared.fills());
+    workers.subList(1, workers.size()).forEach(first::merge);
+    return first.figures(first.facts(), 0, null);
   }
 }

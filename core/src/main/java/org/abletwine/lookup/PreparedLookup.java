@@ -16,10 +16,31 @@ final class PreparedLookup {
 
   static PreparedStep of(Shared shared, Exceptions exceptions) {
     if (exceptions != Exceptions.NONE) {
-      tellReference(shared.lookup(), shared.sources().get()[0].reference, exceptions);
+      tellReference(
+          shared.lookup(),
+          shared.sources().get()[0].reference,
+          (found, kind, after) -> exceptions.found(found));
     }
     Prepared<LookupWorker> prepared =
         new Prepared<>(told -> new LookupWorker(shared, told), LookupWorker::figures).ofRows();
+    shared.apart().places().forEach(place -> prepared.writing(place.output()));
+    return prepared;
+  }
+
+  /** Prepares a lookup whose rows have been answered before. */
+  static PreparedStep answered(Shared shared, Answers answers, Exceptions exceptions) {
+    Answers.Found all = answers.found();
+    all.exceptions().forEach(exceptions::found);
+    Prepared<AnsweredWorker> prepared =
+        new Prepared<AnsweredWorker>(
+                told -> new AnsweredWorker(shared, answers, told),
+                workers ->
+                    all.tally()
+                        .figures(
+                            all.facts(),
+                            workers.stream().mapToLong(AnsweredWorker::dropped).sum(),
+                            all.spilled()))
+            .ofRows();
     shared.apart().places().forEach(place -> prepared.writing(place.output()));
     return prepared;
   }
@@ -55,13 +76,17 @@ final class PreparedLookup {
       KnownParts known,
       Apart apart) {}
 
+  /** What needs attention in a reference, and after which row of it that is known. */
+  interface OfReference {
+    void found(Exceptions.Found found, long kind, long after);
+  }
+
   /**
    * Reference rows left out by a rule for duplicates, and keys that only normalising made equal.
    */
-  private static void tellReference(
-      Lookup lookup, LoadedReference reference, Exceptions exceptions) {
+  static void tellReference(Lookup lookup, LoadedReference reference, OfReference told) {
     for (LoadedReference.LeftOutDuplicate duplicate : reference.duplicates()) {
-      exceptions.found(
+      told.found(
           new Exceptions.Found(
               lookup.name,
               "duplicate left out",
@@ -74,10 +99,12 @@ final class PreparedLookup {
                   + lookup.duplicates
                   + ")",
               null,
-              List.of()));
+              List.of()),
+          0,
+          reference.numbers().of(duplicate.second()));
     }
     for (int row : reference.unreadable()) {
-      exceptions.found(
+      told.found(
           new Exceptions.Found(
               lookup.name,
               "unreadable left out",
@@ -86,14 +113,20 @@ final class PreparedLookup {
               firstPart(lookup, reference, row),
               "an ordered cell cannot be read",
               null,
-              List.of()));
+              List.of()),
+          1,
+          reference.numbers().of(row));
     }
-    for (String example : reference.collisionExamples()) {
-      String detail = "equal only by normalising";
-      exceptions.found(
-          new Exceptions.Found(
-              lookup.name, "collision", reference.name(), 0, example, detail, null, List.of()));
+    for (LoadedReference.Example example : reference.collisionExamples()) {
+      told.found(collision(lookup, reference.name(), example), 2, example.second());
     }
+  }
+
+  /** A key that only normalising made equal to another. */
+  static Exceptions.Found collision(Lookup lookup, String name, LoadedReference.Example example) {
+    String detail = "equal only by normalising";
+    return new Exceptions.Found(
+        lookup.name, "collision", name, 0, example.told(), detail, null, List.of());
   }
 
   private static String firstPart(Lookup lookup, LoadedReference reference, int row) {

@@ -29,6 +29,7 @@ import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.Workers;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a reference once and builds what a lookup needs of it. */
@@ -36,7 +37,15 @@ final class ReferenceLoader {
   private static final CellVector[] NO_CELLS = {};
   private static final long MEGA = 1_000_000;
 
+  /** How many times what was read a reference is taken to be whose size is not known. */
+  private static final int UNKNOWN = 16;
+
   private final Lookup lookup;
+
+  /** How much may be in memory; null for any amount. */
+  private final @Nullable Spill spill;
+
+  private boolean tooLarge;
   private final KeyLayout layout;
   private final KeptColumns kept;
   private final List<Integer> keyColumns;
@@ -51,8 +60,9 @@ final class ReferenceLoader {
   private long leftOutRows;
   private long blankKeys;
 
-  private ReferenceLoader(Lookup lookup) {
+  private ReferenceLoader(Lookup lookup, @Nullable Spill spill) {
     this.lookup = lookup;
+    this.spill = KeyLayout.of(lookup).ruled() ? null : spill;
     lookup.reference.readAgain(); // another step may need something else of it
     condition = lookup.where == null ? null : lookup.where.start();
     Schema schema = lookup.reference.schema();
@@ -67,12 +77,23 @@ final class ReferenceLoader {
   }
 
   /**
-   * Loads a reference.
+   * Loads a reference into memory, however large.
    *
    * @param workers how many threads read it
    */
   static LoadedReference load(Lookup lookup, Progress progress, int workers) {
-    return new ReferenceLoader(lookup).read(progress, workers);
+    return (LoadedReference) new ReferenceLoader(lookup, null).read(progress, workers);
+  }
+
+  /**
+   * Loads a reference into memory, or divides it into parts on disk where it does not fit. One that
+   * is looked up by a rule is loaded however large: its rows are in order only together.
+   *
+   * @param spill how much may be in memory
+   * @param workers how many threads read it
+   */
+  static Held load(Lookup lookup, Spill spill, Progress progress, int workers) {
+    return new ReferenceLoader(lookup, spill).read(progress, workers);
   }
 
   /** The columns that anything here looks at. */
@@ -86,19 +107,36 @@ final class ReferenceLoader {
     return looked;
   }
 
-  private LoadedReference read(Progress progress, int workers) {
+  private Held read(Progress progress, int workers) {
     Table table = lookup.reference;
+    long needed = 0;
     try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked())) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
         Workers.run(pieces, workers, true, Part::new);
+        needed = needed(pieces.bytesRead());
       } catch (OutOfMemoryError e) {
         throw notEnoughMemory(pieces.bytesRead(), e);
       } finally {
         ended.run();
       }
     }
-    return finish();
+    Spill limit = spill;
+    if (limit != null && tooLarge) {
+      return LargeReference.of(lookup, looked(), needed, limit, progress, workers);
+    }
+    LoadedReference loaded = finish();
+    if (limit != null) {
+      limit.hold(loaded.bytes());
+    }
+    return loaded;
+  }
+
+  /** About how many bytes the whole reference takes, going by what was read of it. */
+  private long needed(long read) {
+    long size = lookup.reference.sizeInBytes();
+    double times = size > read && read > 0 ? (double) size / read : size < 0 ? UNKNOWN : 1;
+    return (long) (times * (rows.bytes() + finder.bytes()));
   }
 
   /**
@@ -192,7 +230,8 @@ final class ReferenceLoader {
         }
       }
       done.add(read.rows());
-      return true;
+      tooLarge = spill != null && rows.bytes() + finder.bytes() > spill.left();
+      return !tooLarge;
     }
   }
 
@@ -302,9 +341,10 @@ final class ReferenceLoader {
 
   private static void note(HashIndex index, int[] stays, List<LeftOutDuplicate> dropped) {
     for (int group = 0; group < stays.length; group++) {
-      for (int row : index.groups().rows(group)) {
+      int[] rows = index.groups().rows(group);
+      for (int row : rows) {
         if (row != stays[group]) {
-          dropped.add(new LeftOutDuplicate(row, stays[group]));
+          dropped.add(new LeftOutDuplicate(row, stays[group], rows[1]));
         }
       }
     }

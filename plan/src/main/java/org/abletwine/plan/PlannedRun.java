@@ -394,7 +394,16 @@ public final class PlannedRun {
   public RunRecord count(Progress progress, TableSink sink) {
     RunContext context =
         new RunContext(
-            progress, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), null, Map.of());
+            progress,
+            Exceptions.NONE,
+            Trace.NONE,
+            false,
+            null,
+            Workers.usual(),
+            null,
+            Map.of(),
+            null,
+            null);
     RunRecord record = enrichment.build().writeTo(sink, context);
     return record.with(parameters, controls.judge(record));
   }

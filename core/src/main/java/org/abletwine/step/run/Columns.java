@@ -36,7 +36,7 @@ public final class Columns {
 
   private final NullReasons reasons = new NullReasons();
 
-  private final Map<Object, Object> shared = new HashMap<>();
+  private Map<Object, Object> shared = new HashMap<>();
   private int measure = -1;
   private int[] carried = {};
   private final int base;
@@ -411,6 +411,17 @@ public final class Columns {
       shared.put(key, held);
     }
     return kind.cast(held);
+  }
+
+  /**
+   * Takes what the steps of the same run have made already, for going through them once more.
+   *
+   * @param run the columns of that run
+   * @return these columns
+   */
+  public Columns sharing(Columns run) {
+    shared = run.shared;
+    return this;
   }
 
   /** Returns the name of the transactions. */

@@ -11,6 +11,7 @@ import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.OutputGroup;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,6 +24,8 @@ import org.jspecify.annotations.Nullable;
  * @param workers how many threads work on the rows, and read references
  * @param transactions the table that is enriched; null where nothing is written
  * @param opened the sinks opened so far, by their file: for one thread
+ * @param spill how much of references may be in memory; null for any amount
+ * @param before the rows as the steps before leave them; null where they cannot be gone through
  * @param outputs takes what the run and its steps write, for whoever moves all of it into place
  *     once the run has ended; null when the run itself does
  */
@@ -34,16 +37,37 @@ public record RunContext(
     @Nullable OutputGroup outputs,
     int workers,
     @Nullable Table transactions,
-    Map<Path, TableSink> opened) {
+    Map<Path, TableSink> opened,
+    @Nullable Spill spill,
+    @Nullable Before before) {
 
   /** Tells nobody about anything, and lets steps write no files. */
   public static final RunContext PREVIEW =
       new RunContext(
-          Progress.NONE, Exceptions.NONE, Trace.NONE, false, null, Workers.usual(), null, Map.of());
+          Progress.NONE,
+          Exceptions.NONE,
+          Trace.NONE,
+          false,
+          null,
+          Workers.usual(),
+          null,
+          Map.of(),
+          null,
+          null);
 
   /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
   public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {
-    this(progress, exceptions, Trace.NONE, true, outputs, Workers.usual(), null, new HashMap<>());
+    this(
+        progress,
+        exceptions,
+        Trace.NONE,
+        true,
+        outputs,
+        Workers.usual(),
+        null,
+        new HashMap<>(),
+        null,
+        null);
   }
 
   /**
@@ -53,7 +77,43 @@ public record RunContext(
    * @param count how many threads work on its rows, at least 1
    */
   public RunContext of(Table table, int count) {
-    return new RunContext(progress, exceptions, trace, writes, outputs, count, table, opened);
+    return new RunContext(
+        progress, exceptions, trace, writes, outputs, count, table, opened, spill, before);
+  }
+
+  /**
+   * Returns the same for a run that may keep references on disk.
+   *
+   * @param limit how much of them may be in memory
+   */
+  public RunContext within(Spill limit) {
+    return new RunContext(
+        progress, exceptions, trace, writes, outputs, workers, transactions, opened, limit, before);
+  }
+
+  /**
+   * Returns the same for one step.
+   *
+   * @param rows the rows as the steps before it leave them
+   */
+  public RunContext after(Before rows) {
+    return new RunContext(
+        progress, exceptions, trace, writes, outputs, workers, transactions, opened, spill, rows);
+  }
+
+  /** Returns the same for a step that is prepared once more, only to see its rows again. */
+  public RunContext quiet() {
+    return new RunContext(
+        Progress.NONE,
+        Exceptions.NONE,
+        Trace.NONE,
+        false,
+        null,
+        workers,
+        transactions,
+        Map.of(),
+        spill,
+        null);
   }
 
   /**

@@ -219,7 +219,7 @@ public final class OutputFile implements Output {
   }
 
   /** The operating system's reason without the path that messages name already. */
-  private static String reason(IOException e) {
+  static String reason(IOException e) {
     if (e instanceof java.nio.file.AccessDeniedException) {
       return "permission denied";
     }

@@ -56,7 +56,11 @@ final class PartFile implements AutoCloseable {
       try {
         // Created new: a link that somebody has laid under that name is an error, not followed.
         FileChannel channel =
-            FileChannel.open(path, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            FileChannel.open(
+                path,
+                StandardOpenOption.CREATE_NEW,
+                StandardOpenOption.READ,
+                StandardOpenOption.WRITE);
         if (locked(path, channel)) {
           return new PartFile(path, channel);
         }

@@ -1,0 +1,305 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.PriorityQueue;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
+import org.abletwine.compute.Expression;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Progress;
+import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.Trace;
+import org.abletwine.table.Rows;
+import org.abletwine.table.Schema;
+import org.abletwine.table.Table;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.Workers;
+import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.PartedRows;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.SpilledTable;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Answers a lookup whose reference does not fit in memory: the rows that reach it are divided as
+ * the reference is, by the hash of their keys; each part of the reference is loaded, asked by its
+ * rows by the very worker that asks one in memory, and let go; and the answers of all parts, each
+ * in the order of the rows, are merged into that order. It costs a reading of the transactions, one
+ * writing and reading of their keys and two of the answers. Rows of one key must fit in memory. By
+ * one thread.
+ */
+final class AnswerMaker {
+  /** The last kind of what needs attention in a reference. */
+  private static final long COLLISION = 2;
+
+  private static final String TURN = "the turn of a row among those of its number";
+
+  private final Lookup lookup;
+  private final LargeReference large;
+  private final List<LoadedReference> further;
+  private final List<int[]> keyColumns;
+  private final Columns before;
+  private final int measure;
+  private final RunContext context;
+  private final Spill spill;
+
+  /** The columns that the lookup needs, by number in the batches of the run, and their places. */
+  private final Map<Integer, Integer> needed = new LinkedHashMap<>();
+
+  private final List<String> names = new ArrayList<>();
+
+  /**
+   * @param lookup the lookup
+   * @param large its reference
+   * @param further the references tried otherwise
+   * @param keyColumns the columns of the keys of all of these
+   * @param before the columns before the lookup
+   * @param measure the column whose totals go beside the figures, or -1
+   */
+  AnswerMaker(
+      Lookup lookup,
+      LargeReference large,
+      List<LoadedReference> further,
+      List<int[]> keyColumns,
+      Columns before,
+      int measure,
+      RunContext context) {
+    this.lookup = lookup;
+    this.large = large;
+    this.further = further;
+    this.keyColumns = keyColumns;
+    this.before = before;
+    this.measure = measure;
+    this.context = context;
+    this.spill = Objects.requireNonNull(context.spill(), "what may be in memory");
+  }
+
+  Answers make() {
+    keyColumns.forEach(columns -> IntStream.of(columns).forEach(this::need));
+    Expression asked = lookup.asked == null ? null : lookup.asked.over(before, lookup.name);
+    if (asked != null) {
+      asked.inputs().forEach(name -> need(before.require(name, lookup.title())));
+    }
+    if (measure >= 0) {
+      need(measure);
+    }
+    PartedRows rows = new PartedRows(spill, large.parts().parts());
+    KeyLayout layout = KeyLayout.of(lookup);
+    int[] equal = IntStream.of(layout.equal()).map(part -> keyColumns.get(0)[part]).toArray();
+    Objects.requireNonNull(context.before(), "the rows before the lookup")
+        .into(
+            new KeyRows(rows, equal, layout.equalSteps(lookup)),
+            needed.keySet().stream().mapToInt(Integer::intValue).toArray());
+    return answered(rows);
+  }
+
+  private void need(int number) {
+    if (needed.putIfAbsent(number, needed.size()) == null) {
+      int at = IntStream.of(before.numbers()).boxed().toList().indexOf(number);
+      names.add(at < 0 ? "column " + number : before.names().get(at));
+    }
+  }
+
+  private Answers answered(PartedRows rows) {
+    AskedParts parts = new AskedParts(lookup);
+    Expression asked = lookup.asked == null ? null : lookup.asked.over(narrow(), lookup.name);
+    List<SpillFile> files = new ArrayList<>();
+    List<Long> counts = new ArrayList<>();
+    List<At> exceptions = new ArrayList<>();
+    LookupWorker tally = null;
+    ReferenceFacts facts = null;
+    for (int part = 0; part < rows.parts(); part++) {
+      Lookup own = lookup.quietIn(large.part(part));
+      LoadedReference loaded = ReferenceLoader.load(own, Progress.NONE, context.workers());
+      PreparedLookup.tellReference(
+          own,
+          loaded,
+          (found, kind, after) -> {
+            if (kind < COLLISION) {
+              exceptions.add(new At(kind, after, found));
+            }
+          });
+      SpillFile file = spill.file();
+      List<Answerer> workers = new ArrayList<>();
+      PreparedLookup.Shared shared = shared(own, loaded, asked, parts);
+      Supplier<Workers.Worker> make =
+          () -> {
+            Answerer worker = new Answerer(shared, names.size(), file);
+            workers.add(worker);
+            return worker;
+          };
+      Table table = new SpilledTable(rows.file(part), rows.rows(part), narrowTable(), all());
+      try (Pieces pieces = BatchTable.of(table).pieces(names.size() + 1, null)) {
+        Workers.run(pieces, context.workers(), false, make);
+      }
+      rows.done(part);
+      long count = 0;
+      for (Answerer worker : workers) {
+        count += worker.count();
+        if (tally == null) {
+          tally = worker.lookup();
+        } else {
+          tally.merge(worker.lookup());
+        }
+      }
+      ReferenceFacts found = ReferenceFacts.of(own, loaded);
+      facts = facts == null ? found : facts.and(found);
+      files.add(file);
+      counts.add(count);
+    }
+    exceptions.sort(Comparator.comparingLong(At::kind).thenComparingLong(At::after));
+    // Of keys that only normalising made equal the first few of all parts together are told.
+    for (LoadedReference.Example one :
+        Objects.requireNonNull(facts, "there are parts").examples()) {
+      exceptions.add(
+          new At(COLLISION, one.second(), PreparedLookup.collision(lookup, facts.name(), one)));
+    }
+    Answers answers = merged(files, counts);
+    long bytes = large.parts().bytes() + rows.bytes() + 2 * answers.bytes();
+    answers.found(
+        new Answers.Found(
+            Objects.requireNonNull(tally, "there are parts"),
+            facts,
+            new LookupFigures.Spilled(rows.parts(), bytes),
+            parts.found(large),
+            exceptions.stream().map(At::found).toList()));
+    return answers;
+  }
+
+  /** What needs attention in the reference, and where it comes among all of that. */
+  private record At(long kind, long after, Exceptions.Found found) {}
+
+  private int[] all() {
+    return IntStream.rangeClosed(0, names.size()).toArray();
+  }
+
+  private PreparedLookup.Shared shared(
+      Lookup own, LoadedReference loaded, @Nullable Expression asked, AskedParts parts) {
+    List<Lookup> tried = own.tried();
+    List<String> brought = own.bring.stream().map(Attribute::as).toList();
+    LookupFills fills = new LookupFills(own);
+    @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
+    List<int[]> keys =
+        keyColumns.stream()
+            .map(columns -> IntStream.of(columns).map(needed::get).toArray())
+            .toList();
+    Supplier<Source[]> sources =
+        () -> {
+          Source[] made = new Source[tried.size()];
+          for (int i = 0; i < made.length; i++) {
+            LoadedReference reference = i == 0 ? loaded : further.get(i - 1);
+            made[i] = new Source(tried.get(i), reference, keys.get(i), brought, emptyFills);
+          }
+          return made;
+        };
+    return new PreparedLookup.Shared(
+        own,
+        sources,
+        keys.get(0),
+        asked,
+        fills,
+        before.tableName(),
+        Trace.NONE,
+        measure < 0 ? -1 : needed.get(measure),
+        new int[0],
+        List.of(),
+        parts,
+        Apart.NONE);
+  }
+
+  /** The columns that are kept of the rows, with what they hold. */
+  private Columns narrow() {
+    Columns columns = new Columns(before.tableName(), narrowTable().schema());
+    for (String name : names) {
+      columns.typed(name, before.type(name));
+      columns.hide(name, before.isPrivate(name));
+    }
+    return columns;
+  }
+
+  private Table narrowTable() {
+    List<String> all = new ArrayList<>(names);
+    all.add(TURN);
+    return new Narrow(before.tableName(), new Schema(all));
+  }
+
+  /** Only the head of a table. */
+  private record Narrow(String name, Schema schema) implements Table {
+    @Override
+    public Rows rows() {
+      throw new IllegalStateException("only a head");
+    }
+  }
+
+  /** Merges the answers of the parts into the order of the rows. */
+  private Answers merged(List<SpillFile> files, List<Long> counts) {
+    PriorityQueue<Next> queue = new PriorityQueue<>();
+    for (int part = 0; part < files.size(); part++) {
+      if (counts.get(part) > 0) {
+        Next next = new Next(new ByteCursor(files.get(part)), counts.get(part));
+        next.go();
+        queue.add(next);
+      }
+    }
+    Answers answers = new Answers(spill.file());
+    while (!queue.isEmpty()) {
+      Next next = queue.remove();
+      int start = next.cursor.cell();
+      answers.add(next.number, next.cursor.bytes(), start, next.cursor.length());
+      if (next.go()) {
+        queue.add(next);
+      }
+    }
+    answers.putOut();
+    files.forEach(SpillFile::close);
+    return answers;
+  }
+
+  /** The next answer of a part. */
+  private static final class Next implements Comparable<Next> {
+    private final ByteCursor cursor;
+    private long left;
+    private long number;
+    private long turn;
+
+    Next(ByteCursor cursor, long left) {
+      this.cursor = cursor;
+      this.left = left;
+    }
+
+    /** Goes to the next answer; returns whether there is one. */
+    boolean go() {
+      if (left-- == 0) {
+        return false;
+      }
+      number = cursor.number();
+      turn = cursor.number();
+      return true;
+    }
+
+    @Override
+    public int compareTo(Next other) {
+      int order = Long.compare(number, other.number);
+      return order == 0 ? Long.compare(turn, other.turn) : order;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+      return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+      return System.identityHashCode(this);
+    }
+  }
+}

@@ -1,0 +1,111 @@
+package org.abletwine.lookup;
+
+import java.util.BitSet;
+import java.util.concurrent.atomic.LongAdder;
+import org.abletwine.key.encode.EncodedKeys;
+import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.step.Progress;
+import org.abletwine.table.Table;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchTable;
+import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.Workers;
+import org.abletwine.table.spill.PartedRows;
+import org.abletwine.table.spill.RowBytes;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.SpilledTable;
+
+/**
+ * A reference that does not fit in memory, divided by the hash of its keys into parts that do: the
+ * build side of a partitioned hash join (Kitsuregawa, Tanaka and Moto-oka 1983, "Application of
+ * hash to data base machine and its architecture"; as GRACE). Rows of one key are in one part, in
+ * the order of the table. It costs one reading and one writing of the columns that are looked at;
+ * rows without a key are in the first part.
+ *
+ * @param table the reference
+ * @param parts its rows
+ * @param kept the columns that are kept of it, ascending
+ */
+record LargeReference(Table table, PartedRows parts, int[] kept) implements Held {
+  private static final int FEWEST = 4;
+  private static final int MOST = 512;
+
+  /** A part takes so much of the memory there may be: another is held, and indexes grow. */
+  private static final int SHARE = 4;
+
+  private static final long LEAST_BYTES = 1 << 16;
+
+  /** A part of the reference, as a table. */
+  Table part(int part) {
+    return new SpilledTable(parts.file(part), parts.rows(part), table, kept);
+  }
+
+  /**
+   * Divides a reference.
+   *
+   * @param lookup whose keys it is divided by
+   * @param looked the columns that are looked at
+   * @param needed about how many bytes it would take in memory
+   */
+  static LargeReference of(
+      Lookup lookup, BitSet looked, long needed, Spill spill, Progress progress, int workers) {
+    Table table = lookup.reference;
+    spill.requireRoom(table.sizeInBytes(), table.name());
+    long each = Math.max(LEAST_BYTES, spill.limit() / SHARE);
+    int count = (int) Math.max(FEWEST, Math.min(MOST, needed / each + 1));
+    PartedRows parts = new PartedRows(spill, count);
+    int[] kept = looked.stream().toArray();
+    LongAdder done = new LongAdder();
+    table.readAgain();
+    try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked)) {
+      Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
+      try {
+        Workers.run(pieces, workers, false, () -> new Divider(lookup, parts, kept, done));
+      } finally {
+        ended.run();
+      }
+    }
+    return new LargeReference(table, parts, kept);
+  }
+
+  /** One worker's part of dividing. */
+  private static final class Divider implements Workers.Worker {
+    private final PartedRows parts;
+    private final PartedRows.Gathered gathered;
+    private final int[] kept;
+    private final LongAdder done;
+    private final KeyEncoder encoder;
+    private final EncodedKeys keys = new EncodedKeys();
+
+    Divider(Lookup lookup, PartedRows parts, int[] kept, LongAdder done) {
+      this.parts = parts;
+      this.kept = kept;
+      this.done = done;
+      gathered = parts.new Gathered();
+      KeyLayout layout = KeyLayout.of(lookup);
+      int[] columns =
+          layout.theirs(lookup).stream().mapToInt(lookup.reference.schema()::indexOf).toArray();
+      encoder = new KeyEncoder(columns, layout.equalSteps(lookup));
+    }
+
+    @Override
+    public void work(Batch batch) {
+      encoder.encode(batch, keys);
+      for (int row = 0; row < batch.rows(); row++) {
+        int part =
+            keys.blankParts[row] != 0 ? 0 : PartedRows.partOf(keys.hashes[row], parts.parts());
+        RowBytes into = gathered.row(part, batch.rowNumber(row));
+        for (int column : kept) {
+          into.cell(batch.column(column), row);
+        }
+      }
+      done.add(batch.rows());
+    }
+
+    @Override
+    public boolean inOrder() {
+      gathered.putOut();
+      return true;
+    }
+  }
+}

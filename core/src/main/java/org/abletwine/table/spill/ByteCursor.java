@@ -1,0 +1,115 @@
+package org.abletwine.table.spill;
+
+import java.util.Arrays;
+import org.abletwine.table.output.SpillFile;
+
+/**
+ * Reads what {@link RowBytes} wrote from a file, from any place on. Belongs to one thread; several
+ * may read one file.
+ */
+public final class ByteCursor {
+  private static final int BLOCK = 1 << 18;
+
+  private final SpillFile file;
+  private byte[] bytes;
+  private long base;
+  private int at;
+  private int end;
+
+  /**
+   * @param file where to read
+   */
+  public ByteCursor(SpillFile file) {
+    this(file, BLOCK);
+  }
+
+  /**
+   * @param file where to read
+   * @param block bytes to read at once
+   */
+  public ByteCursor(SpillFile file, int block) {
+    this.file = file;
+    this.bytes = new byte[block];
+  }
+
+  /** Returns the place in the file. */
+  public long place() {
+    return base + at;
+  }
+
+  /** Goes to a place in the file. */
+  public void seek(long place) {
+    if (place >= base && place <= base + end) {
+      at = (int) (place - base);
+    } else {
+      base = place;
+      at = 0;
+      end = 0;
+    }
+  }
+
+  /** Returns whether there is more. */
+  public boolean more() {
+    return at < end || base + at < file.size();
+  }
+
+  /** Makes so many bytes lie in the buffer from here on. */
+  private void need(int count) {
+    if (end - at >= count) {
+      return;
+    }
+    System.arraycopy(bytes, at, bytes, 0, end - at);
+    base += at;
+    end -= at;
+    at = 0;
+    if (count > bytes.length) {
+      bytes = Arrays.copyOf(bytes, Math.max(count, bytes.length * 2));
+    }
+    end += file.read(base + end, bytes, end);
+    if (end < count) {
+      throw new IllegalStateException("the file ends within a row");
+    }
+  }
+
+  /** Reads a number. */
+  public long number() {
+    long value = 0;
+    for (int shift = 0; ; shift += 7) {
+      need(1);
+      byte b = bytes[at++];
+      value |= (long) (b & 0x7F) << shift;
+      if (b >= 0) {
+        return value;
+      }
+    }
+  }
+
+  /**
+   * Goes past a cell.
+   *
+   * @return where its bytes begin in {@link #bytes}, until anything else is read; -1 for null
+   */
+  public int cell() {
+    long size = number();
+    if (size == 0) {
+      length = 0;
+      return -1;
+    }
+    length = (int) (size - 1);
+    need(length);
+    at += length;
+    return at - length;
+  }
+
+  private int length;
+
+  /** Returns how many bytes the cell has that was gone past last. */
+  public int length() {
+    return length;
+  }
+
+  /** Returns the buffer. */
+  public byte[] bytes() {
+    return bytes;
+  }
+}

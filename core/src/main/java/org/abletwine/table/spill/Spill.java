@@ -1,0 +1,99 @@
+package org.abletwine.table.spill;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.table.DataException;
+import org.abletwine.table.output.SpillFile;
+
+/**
+ * How much of references one run may hold in memory, and where it keeps what is beyond. Belongs to
+ * the thread that prepares the run; its files may be read by others.
+ */
+public final class Spill implements AutoCloseable {
+  /** The share of the memory of this Java that references may take unless stated. */
+  private static final double USUAL_SHARE = 0.6;
+
+  private final long limit;
+  private final Path folder;
+  private final List<SpillFile> files = new ArrayList<>();
+  private long held;
+
+  /**
+   * @param limit bytes that references may take together; 0 for six tenths of what this Java may
+   *     take
+   * @param folder where files go; null for the folder for temporary files
+   */
+  public Spill(long limit, @org.jspecify.annotations.Nullable Path folder) {
+    this.limit = limit > 0 ? limit : (long) (USUAL_SHARE * Runtime.getRuntime().maxMemory());
+    this.folder = folder == null ? Path.of(System.getProperty("java.io.tmpdir")) : folder;
+  }
+
+  /** Returns how many bytes may still be held; negative when there are too many. */
+  public long left() {
+    return limit - held;
+  }
+
+  /** Returns how many bytes may be held in all. */
+  public long limit() {
+    return limit;
+  }
+
+  /** Notes that bytes are held until the run ends. */
+  public void hold(long bytes) {
+    held += bytes;
+  }
+
+  /**
+   * Creates a file, which is deleted when the run ends.
+   *
+   * @throws DataException when the folder cannot be written to
+   */
+  public SpillFile file() {
+    SpillFile file = SpillFile.in(folder);
+    files.add(file);
+    return file;
+  }
+
+  /**
+   * Holds that there is room for what will be written.
+   *
+   * @param bytes about how many; negative when that is not known
+   * @param what what does not fit in memory, for the message
+   * @throws DataException when there is not
+   */
+  public void requireRoom(long bytes, String what) {
+    try {
+      long room = Files.getFileStore(folder).getUsableSpace();
+      if (bytes > room) {
+        throw new DataException(
+            what
+                + " does not fit in the "
+                + limit / 1_000_000
+                + " MB that references may take in memory, and on disk it needs about "
+                + bytes / 1_000_000
+                + " MB, while the folder "
+                + folder
+                + " has room for "
+                + room / 1_000_000
+                + "; make room there, name another folder, or give more memory");
+      }
+    } catch (IOException e) {
+      // a file system that does not say: writing will tell
+    }
+  }
+
+  /** Deletes all files. */
+  @Override
+  public void close() {
+    files.forEach(SpillFile::close);
+    files.clear();
+  }
+
+  @Override
+  public String toString() {
+    return "Spill[" + limit + " bytes, " + folder + "]";
+  }
+}

@@ -1,0 +1,263 @@
+package org.abletwine.lookup;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+import org.abletwine.ListSink;
+import org.abletwine.MemoryTable;
+import org.abletwine.derive.Compute;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RunRecord;
+import org.abletwine.key.Normalise;
+import org.abletwine.step.Evaluation;
+import org.abletwine.step.Exceptions;
+import org.abletwine.table.DataException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * A reference that does not fit in memory gives what one that does gives: the same rows, figures,
+ * exceptions and failures, for every setting of a lookup and any number of workers.
+ */
+class LargeReferenceTest {
+  @TempDir private Path folder;
+
+  private final Random random = new Random(20261126);
+  private MemoryTable tickets = MemoryTable.of("tickets", "no");
+  private MemoryTable growers = MemoryTable.of("growers", "code");
+  private MemoryTable former = MemoryTable.of("former", "code,name");
+
+  private void tables(int rows, int keys) {
+    List<String> ours = new ArrayList<>();
+    List<String> theirs = new ArrayList<>();
+    List<String> others = new ArrayList<>();
+    for (int i = 0; i < rows; i++) {
+      ours.add(i + "," + code(keys) + "," + random.nextInt(3) + "," + random.nextInt(900));
+    }
+    for (int i = 0; i < keys; i++) {
+      theirs.add(
+          code(keys)
+              + ","
+              + random.nextInt(3)
+              + ",n"
+              + random.nextInt(3)
+              + ","
+              + (random.nextInt(9) == 0 ? "" : random.nextInt(50))
+              + ","
+              + (random.nextInt(5) == 0 ? "closed" : "open"));
+      others.add(code(keys * 2) + ",f" + random.nextInt(4));
+    }
+    tickets = MemoryTable.of("tickets", "no,grower,part,kg", ours.toArray(String[]::new));
+    growers = MemoryTable.of("growers", "code,part,name,size,state", theirs.toArray(String[]::new));
+    former = MemoryTable.of("former", "code,name", others.toArray(String[]::new));
+  }
+
+  private String code(int keys) {
+    int code = random.nextInt(keys + keys / 3);
+    return switch (random.nextInt(8)) {
+      case 0 -> " g" + code;
+      case 1 -> "G" + code;
+      case 2 -> code % 5 == 0 ? "" : "g" + code;
+      default -> "g" + code;
+    };
+  }
+
+  /** What came of a run. */
+  private record Came(
+      List<List<String>> rows, List<?> figures, List<Exceptions.Found> told, String failure) {}
+
+  private Came ran(List<Lookup> lookups, long memory, int workers) {
+    ListSink sink = new ListSink();
+    List<Exceptions.Found> told = new ArrayList<>();
+    Enrichment.Builder builder =
+        Enrichment.of(tickets)
+            .measure("kg")
+            .carry(List.of("no"))
+            .exceptions(told::add)
+            .workers(workers)
+            .memory(memory, folder);
+    for (Lookup lookup : lookups) {
+      builder.lookup(lookup);
+    }
+    builder.step(new Compute("end", "kg + 1", Evaluation.STRICT));
+    try {
+      RunRecord run = builder.build().writeTo(sink);
+      for (LookupFigures one : run.lookups()) {
+        assertThat(one.spilled() != null).as(one.name()).isEqualTo(memory == 1);
+      }
+      List<LookupFigures> figures = run.lookups().stream().map(LargeReferenceTest::known).toList();
+      return new Came(new ArrayList<>(sink.rows()), figures, told, "");
+    } catch (DataException e) {
+      return new Came(List.of(), List.of(), List.of(), String.valueOf(e.getMessage()));
+    }
+  }
+
+  /** The figures but for how the reference was held. */
+  private static LookupFigures known(LookupFigures one) {
+    return new LookupFigures(
+        one.name(),
+        one.key(),
+        one.reference(),
+        one.outcomes(),
+        one.asked(),
+        one.fits(),
+        one.matchedBy(),
+        one.blankParts(),
+        one.misses(),
+        one.distances(),
+        one.constants(),
+        one.measures(),
+        one.attributes(),
+        one.privateKey(),
+        null);
+  }
+
+  private void same(String what, UnaryOperator<Lookup> setting) {
+    same(what, () -> List.of(setting.apply(plain())));
+  }
+
+  private void same(String what, java.util.function.Supplier<List<Lookup>> lookups) {
+    for (int size : new int[] {3, 40, 400}) {
+      tables(size * 2, size);
+      Came expected = ran(lookups.get(), Long.MAX_VALUE / 2, 1);
+      for (int workers = 1; workers <= 3; workers++) {
+        Came came = ran(lookups.get(), 1, workers);
+        assertThat(came.failure()).as(what).isEqualTo(expected.failure());
+        assertThat(came.rows()).as(what).isEqualTo(expected.rows());
+        assertThat(came.figures()).as(what).isEqualTo(expected.figures());
+        assertThat(came.told()).as(what).isEqualTo(expected.told());
+      }
+    }
+  }
+
+  private Lookup plain() {
+    return Lookup.in(growers)
+        .key("grower", "code")
+        .normalise(Normalise.trim(), Normalise.ignoreCase())
+        .bring("name", "size");
+  }
+
+  @Test
+  void everySettingGivesWhatItGivesInMemory() {
+    same("plain", lookup -> lookup);
+    same("mark", lookup -> lookup.markAs("how"));
+    same("drop", lookup -> lookup.when(Outcome.UNMATCHED, Treatment.drop()));
+    same(
+        "drop ambiguous", lookup -> lookup.when(Outcome.AMBIGUOUS, Treatment.drop()).markAs("how"));
+    same("expected", lookup -> lookup.when(Outcome.UNMATCHED, Treatment.expected()));
+    same("fill", lookup -> lookup.whenUnmatched(Fill.fill("name", "unlisted")));
+    same("empty", lookup -> lookup.whenEmpty(Fill.fill("size", "0")));
+    same("where", lookup -> lookup.where("state = 'open'"));
+    same("when", lookup -> lookup.when("kg > 450", Evaluation.STRICT));
+    for (Several several : new Several[] {Several.FIRST, Several.LAST, Several.EACH}) {
+      same("several " + several, lookup -> lookup.several(several).markAs("how"));
+    }
+    same("newest", lookup -> lookup.several(Several.newestBy("size")));
+  }
+
+  @Test
+  void rulesForDuplicatesAndAggregatesGiveWhatTheyGiveInMemory() {
+    for (Duplicates.Rule rule :
+        List.of(Duplicates.Rule.FIRST, Duplicates.Rule.LAST, Duplicates.Rule.FULLEST)) {
+      same("duplicates " + rule, lookup -> lookup.duplicates(Duplicates.of(rule)));
+    }
+    same("duplicates newest", lookup -> lookup.duplicates(Duplicates.newestBy("size")));
+    same(
+        "aggregates",
+        () ->
+            List.of(
+                Lookup.in(growers)
+                    .key("grower", "code")
+                    .bring(
+                        "count(*) as n",
+                        "sum(size) as total",
+                        "max(name) as last",
+                        "count(distinct name) as names",
+                        "listagg(name, '+') as all_names")));
+  }
+
+  @Test
+  void severalPartsFurtherReferencesAndChainsGiveWhatTheyGiveInMemory() {
+    same(
+        "two parts",
+        () -> List.of(Lookup.in(growers).key("grower", "code").key("part", "part").bring("name")));
+    same(
+        "chain of repeated rows",
+        () ->
+            List.of(
+                plain().several(Several.EACH),
+                Lookup.in(growers)
+                    .named("by name")
+                    .key("name", "name")
+                    .bring("state as its_state")
+                    .several(Several.EACH)
+                    .when(Outcome.UNMATCHED, Treatment.drop()),
+                Lookup.in(growers)
+                    .named("again")
+                    .key("grower", "code")
+                    .key("name", "name")
+                    .bring("size as again_size")));
+  }
+
+  @Test
+  void aFurtherReferenceStaysInMemory() {
+    tables(200, 100);
+    List<Lookup> lookups =
+        List.of(
+            plain().otherwise(Lookup.in(former).key("grower", "code").bring("name")).markAs("how"));
+    Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
+    Came came = ran(lookups, 1, 2);
+    assertThat(came.rows()).isEqualTo(expected.rows());
+    assertThat(came.figures()).isEqualTo(expected.figures());
+    assertThat(came.told()).isEqualTo(expected.told());
+  }
+
+  @Test
+  void whatEndsARunEndsItInTheSameWay() {
+    for (Function<Lookup, Lookup> setting :
+        List.<Function<Lookup, Lookup>>of(
+            lookup -> lookup.when(Outcome.UNMATCHED, Treatment.fail()),
+            lookup -> lookup.when(Outcome.AMBIGUOUS, Treatment.fail()),
+            lookup -> lookup.when(Outcome.BLANK_KEY, Treatment.fail()))) {
+      tables(200, 100);
+      Came expected = ran(List.of(setting.apply(plain())), Long.MAX_VALUE / 2, 1);
+      assertThat(expected.failure()).contains("and the plan says");
+      assertThat(ran(List.of(setting.apply(plain())), 1, 2).failure())
+          .isEqualTo(expected.failure());
+    }
+  }
+
+  @Test
+  void nothingIsLeftInTheFolder() throws IOException {
+    tables(200, 100);
+    ran(List.of(plain()), 1, 2);
+    ran(List.of(plain().when(Outcome.UNMATCHED, Treatment.fail())), 1, 2);
+    try (Stream<Path> left = Files.list(folder)) {
+      assertThat(left).isEmpty();
+    }
+  }
+
+  @Test
+  void aFolderThatCannotBeWrittenToIsTold() {
+    tables(20, 10);
+    assertThatThrownBy(
+            () ->
+                Enrichment.of(tickets)
+                    .lookup(plain())
+                    .memory(1, folder.resolve("none"))
+                    .build()
+                    .writeTo(new ListSink()))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("cannot keep what does not fit in memory in the folder");
+  }
+}
