@@ -128,6 +128,8 @@ final class EnrichCommand implements Callable<Integer> {
 
   @Mixin private WorkersOption workers;
 
+  @Mixin private MemoryOption memory;
+
   @Mixin private FiguresOptions figures;
 
   @Option(names = "--json", description = "Print the figures as JSON.")
@@ -149,6 +151,7 @@ final class EnrichCommand implements Callable<Integer> {
             .lookup(lookup(theirs))
             .keepPrivate(reading.hidden())
             .workers(workers.count())
+            .memory(memory.bytes(), memory.folder())
             .build();
     List<Enrichment.Mistake> mistakes = enrichment.check();
     if (!mistakes.isEmpty()) {

@@ -50,6 +50,8 @@ final class RunCommand implements Callable<Integer> {
 
   @Mixin private WorkersOption workers;
 
+  @Mixin private MemoryOption memory;
+
   @Mixin private FiguresOptions figures;
 
   @Option(
@@ -72,7 +74,10 @@ final class RunCommand implements Callable<Integer> {
     if (preview != null && preview < 1) {
       throw new ParameterException(spec.commandLine(), "--preview takes a number from 1 on");
     }
-    PlannedRun run = PlanFile.load(plan, options.values()).workers(workers.count());
+    PlannedRun run =
+        PlanFile.load(plan, options.values())
+            .workers(workers.count())
+            .memory(memory.bytes(), memory.folder());
     if (preview != null) {
       preview(run);
       return 0;

@@ -47,7 +47,8 @@ class RunSummaryTest {
             List.of(),
             List.of(),
             List.of(new LookupFigures.Attribute("name", 60, 30, 10, 0, 4, 60)),
-            false);
+            false,
+            null);
     RunRecord run =
         new RunRecord(
             "Harvest",

@@ -234,7 +234,8 @@ public final class DuplicateAudit {
                 new DuplicateRows.Hidden(
                     hidden(keyColumns[0]),
                     policy.column() != null && table.isPrivate(policy.column())))
-            .chosen(table.name(), 0, table.schema().size(), keyColumns[0]);
+            .chosen(table.name(), 0, table.schema().size(), keyColumns[0])
+            .allowed();
     BitSet leftOut = duplicateRows();
     for (int row : stays) {
       leftOut.clear(numbers.of(row));

@@ -269,7 +269,9 @@ public final class Enrichment {
    * @throws SettingException when a step does not fit the columns
    */
   public @Nullable TracedRow trace(long row) {
-    return new RowTrace(transactions, columns()).of(steps, row, null);
+    try (Spill spill = new Spill(memory, spillFolder)) {
+      return new RowTrace(transactions, columns()).of(steps, row, null, spill);
+    }
   }
 
   /**
@@ -281,7 +283,9 @@ public final class Enrichment {
    */
   public @Nullable TracedRow trace(String condition) {
     Expression where = RowFilter.parse(condition, transactions).start();
-    return new RowTrace(transactions, columns()).of(steps, 0, where);
+    try (Spill spill = new Spill(memory, spillFolder)) {
+      return new RowTrace(transactions, columns()).of(steps, 0, where, spill);
+    }
   }
 
   /**
@@ -365,13 +369,13 @@ public final class Enrichment {
      * unless stated. One that does not fit is kept in parts on disk, and the transactions are read
      * once more for it: the result is the same, byte for byte and figure for figure.
      *
-     * @param bytes at least 1
+     * @param bytes how many; 0 for what is usual
      * @param folder where those parts go; null for the folder for temporary files. They are deleted
      *     when the run ends
      */
     public Builder memory(long bytes, @Nullable Path folder) {
-      if (bytes < 1) {
-        throw new IllegalArgumentException("at least one byte");
+      if (bytes < 0) {
+        throw new IllegalArgumentException("no fewer than no bytes");
       }
       memory = bytes;
       spillFolder = folder;

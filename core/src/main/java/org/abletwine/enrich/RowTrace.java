@@ -20,6 +20,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.batch.Workers;
+import org.abletwine.table.spill.Spill;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -45,7 +46,8 @@ final class RowTrace {
     this.columns = columns;
   }
 
-  @Nullable TracedRow of(List<RunStep> steps, long rowNumber, @Nullable Expression where) {
+  @Nullable TracedRow of(
+      List<RunStep> steps, long rowNumber, @Nullable Expression where, Spill spill) {
     Trace notes = (label, detail) -> current.add(new TracedRow.StepTrace.Line(label, detail));
     RunContext context =
         new RunContext(

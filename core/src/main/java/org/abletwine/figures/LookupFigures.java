@@ -54,6 +54,26 @@ public record LookupFigures(
     attributes = List.copyOf(attributes);
   }
 
+  /** Returns the same figures, of a reference that fitted in memory. */
+  public LookupFigures inMemory() {
+    return new LookupFigures(
+        name,
+        key,
+        reference,
+        outcomes,
+        asked,
+        fits,
+        matchedBy,
+        blankParts,
+        misses,
+        distances,
+        constants,
+        measures,
+        attributes,
+        privateKey,
+        null);
+  }
+
   /**
    * What was found in the reference.
    *
@@ -101,7 +121,10 @@ public record LookupFigures(
    * @param bytes what was written to disk for it: the reference, the keys of the transactions and
    *     what was found for them
    */
-  public record Spilled(int parts, long bytes) {}
+  public record Spilled(int parts, long bytes) {
+    /** So many times the transactions are read because of it. */
+    public static final int READINGS = 2;
+  }
 
   /**
    * A key that stands on several rows of the reference.

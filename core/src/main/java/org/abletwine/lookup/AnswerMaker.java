@@ -11,8 +11,8 @@ import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.step.Exceptions;
-import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.Trace;
@@ -115,11 +115,16 @@ final class AnswerMaker {
     List<SpillFile> files = new ArrayList<>();
     List<Long> counts = new ArrayList<>();
     List<At> exceptions = new ArrayList<>();
+    DuplicateRows.Failures failures = null;
     LookupWorker tally = null;
     ReferenceFacts facts = null;
     for (int part = 0; part < rows.parts(); part++) {
       Lookup own = lookup.quietIn(large.part(part));
-      LoadedReference loaded = ReferenceLoader.load(own, Progress.NONE, context.workers());
+      ReferenceLoader.Part read = ReferenceLoader.loadPart(own, context.workers());
+      LoadedReference loaded = read.loaded();
+      if (read.failures() != null) {
+        failures = failures == null ? read.failures() : failures.and(read.failures());
+      }
       PreparedLookup.tellReference(
           own,
           loaded,
@@ -155,6 +160,9 @@ final class AnswerMaker {
       facts = facts == null ? found : facts.and(found);
       files.add(file);
       counts.add(count);
+    }
+    if (failures != null) {
+      failures.throwIfAny();
     }
     exceptions.sort(Comparator.comparingLong(At::kind).thenComparingLong(At::after));
     // Of keys that only normalising made equal the first few of all parts together are told.

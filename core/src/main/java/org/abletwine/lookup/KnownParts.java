@@ -55,6 +55,11 @@ class KnownParts {
     return held().rows().get(row, lookup.bring.size() + part);
   }
 
+  /** Whether all keys of the reference are in memory. */
+  boolean whole() {
+    return reference != null;
+  }
+
   private LoadedReference held() {
     return Objects.requireNonNull(reference, "the reference is not in memory");
   }

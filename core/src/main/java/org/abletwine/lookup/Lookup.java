@@ -12,11 +12,11 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
-import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Evaluation;
+import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -121,7 +121,11 @@ public final class Lookup implements RunStep {
   }
 
   private Lookup with(Consumer<Draft> change) {
-    Draft draft = new Draft(this);
+    return with(change, reference);
+  }
+
+  private Lookup with(Consumer<Draft> change, Table of) {
+    Draft draft = new Draft(this, of);
     change.accept(draft);
     return new Lookup(draft);
   }
@@ -387,8 +391,6 @@ public final class Lookup implements RunStep {
   private PreparedStep prepared(Columns columns, RunContext context) {
     Columns before = columns.copy();
     List<int[]> keyColumns = LookupCheck.against(this, columns);
-    List<String> names = bring.stream().map(Attribute::as).toList();
-    LookupFills fills = new LookupFills(this);
     List<LoadedReference> loaded = new ArrayList<>();
     LargeReference large = null;
     for (Lookup from : tried()) {
@@ -406,11 +408,41 @@ public final class Lookup implements RunStep {
                 () -> ReferenceLoader.load(from, context.progress(), context.workers())));
       }
     }
-    Expression isAsked = asked == null ? null : asked.over(before, name);
     Apart apart = Apart.of(this, before, columns, context);
-    if (large != null) {
+    if (large != null && context.trace() == Trace.NONE) {
       return answered(large, loaded, keyColumns, new Kept(before, columns, apart), context);
     }
+    if (large != null) {
+      LargeReference parted = large;
+      return new TracedPart(
+          this,
+          parted,
+          keyColumns.get(0),
+          row -> {
+            Lookup own = with(draft -> {}, parted.part(row.part()));
+            List<LoadedReference> all = new ArrayList<>(loaded);
+            all.add(0, ReferenceLoader.load(own, context.progress(), context.workers()));
+            return new LookupWorker(
+                own.shared(all, keyColumns, new Kept(before, columns, apart), row.known(), context),
+                Exceptions.NONE);
+          });
+    }
+    KnownParts known = new KnownParts(this, loaded.get(0));
+    return PreparedLookup.of(
+        shared(loaded, keyColumns, new Kept(before, columns, apart), known, context),
+        context.exceptions());
+  }
+
+  /** What workers share of this lookup over references that are in memory. */
+  private PreparedLookup.Shared shared(
+      List<LoadedReference> loaded,
+      List<int[]> keyColumns,
+      Kept kept,
+      KnownParts known,
+      RunContext context) {
+    Columns columns = kept.columns();
+    List<String> names = bring.stream().map(Attribute::as).toList();
+    LookupFills fills = new LookupFills(this);
     @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
     Supplier<Source[]> sources =
         () -> {
@@ -420,21 +452,19 @@ public final class Lookup implements RunStep {
               i -> new Source(tried().get(i), loaded.get(i), keyColumns.get(i), names, emptyFills));
           return made;
         };
-    return PreparedLookup.of(
-        new PreparedLookup.Shared(
-            this,
-            sources,
-            keyColumns.get(0),
-            isAsked,
-            fills,
-            columns.tableName(),
-            context.trace(),
-            columns.measure(),
-            columns.carried(),
-            IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
-            new KnownParts(this, loaded.get(0)),
-            apart),
-        context.exceptions());
+    return new PreparedLookup.Shared(
+        this,
+        sources,
+        keyColumns.get(0),
+        asked == null ? null : asked.over(kept.before(), name),
+        fills,
+        columns.tableName(),
+        context.trace(),
+        columns.measure(),
+        columns.carried(),
+        IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
+        known,
+        kept.apart());
   }
 
   /** What a step goes by that is prepared. */
@@ -442,7 +472,8 @@ public final class Lookup implements RunStep {
 
   /** The reference in memory, or divided; only one that is asked first may be divided. */
   private Held held(boolean first, RunContext context) {
-    Spill spill = context.before() == null || !first ? null : context.spill();
+    boolean traced = context.trace() != Trace.NONE;
+    Spill spill = first && (traced || context.before() != null) ? context.spill() : null;
     return spill == null
         ? ReferenceLoader.load(this, context.progress(), context.workers())
         : ReferenceLoader.load(this, spill, context.progress(), context.workers());
@@ -488,15 +519,17 @@ public final class Lookup implements RunStep {
    * @param part the part
    */
   Lookup quietIn(Table part) {
-    Draft draft = new Draft(this, part);
-    draft.mark = null;
-    draft.treatments.replaceAll(
-        (outcome, treatment) ->
-            treatment.action() == Treatment.Action.DROP
-                    || treatment.action() == Treatment.Action.FAIL
-                ? Treatment.leave()
-                : treatment);
-    return new Lookup(draft);
+    return with(
+        draft -> {
+          draft.mark = null;
+          draft.treatments.replaceAll(
+              (outcome, treatment) ->
+                  treatment.action() == Treatment.Action.DROP
+                          || treatment.action() == Treatment.Action.FAIL
+                      ? Treatment.leave()
+                      : treatment);
+        },
+        part);
   }
 
   /** Returns what becomes of rows by their outcome. */

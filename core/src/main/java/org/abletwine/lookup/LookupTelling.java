@@ -78,8 +78,14 @@ final class LookupTelling {
           OUTCOMES[rows.outcome[row]].label()
               + (miss.isEmpty() ? "" : ": " + miss)
               + (wouldMatch ? "; a row that the reference's condition left out would match" : ""));
-      if (rows.outcome[row] == Settled.UNMATCHED && lookup.key.stream().allMatch(KeyPart::equal)) {
+      boolean equal = lookup.key.stream().allMatch(KeyPart::equal);
+      if (rows.outcome[row] == Settled.UNMATCHED && equal && shared.known().whole()) {
         new NearTrace(lookup, own.reference, shared.known()).note(batch, row, keyColumns, trace);
+      } else if (rows.outcome[row] == Settled.UNMATCHED && equal) {
+        if (shared.known().tells()) {
+          trace.note("parts", shared.known().of(batch, row, keyColumns));
+        }
+        trace.note("near misses", "not looked for: the reference does not fit in memory");
       }
     }
     telling.fills(shared.fills().of(rows.outcome[row]), rows.outcome[row] == Settled.MATCHED);

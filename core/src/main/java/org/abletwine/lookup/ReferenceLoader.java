@@ -46,6 +46,7 @@ final class ReferenceLoader {
   private final @Nullable Spill spill;
 
   private boolean tooLarge;
+  private DuplicateRows.@Nullable Failures failures;
   private final KeyLayout layout;
   private final KeptColumns kept;
   private final List<Integer> keyColumns;
@@ -82,7 +83,22 @@ final class ReferenceLoader {
    * @param workers how many threads read it
    */
   static LoadedReference load(Lookup lookup, Progress progress, int workers) {
-    return (LoadedReference) new ReferenceLoader(lookup, null).read(progress, workers);
+    ReferenceLoader loader = new ReferenceLoader(lookup, null);
+    LoadedReference loaded = (LoadedReference) loader.read(progress, workers);
+    if (loader.failures != null) {
+      loader.failures.throwIfAny();
+    }
+    return loaded;
+  }
+
+  /** A part of a reference, and the keys that its rule for duplicates does not allow. */
+  record Part(LoadedReference loaded, DuplicateRows.@Nullable Failures failures) {}
+
+  /** Loads a part of a divided reference: what it does not allow is told of all parts together. */
+  static Part loadPart(Lookup lookup, int workers) {
+    ReferenceLoader loader = new ReferenceLoader(lookup, null);
+    LoadedReference loaded = (LoadedReference) loader.read(Progress.NONE, workers);
+    return new Part(loaded, loader.failures);
   }
 
   /**
@@ -93,7 +109,12 @@ final class ReferenceLoader {
    * @param workers how many threads read it
    */
   static Held load(Lookup lookup, Spill spill, Progress progress, int workers) {
-    return new ReferenceLoader(lookup, spill).read(progress, workers);
+    ReferenceLoader loader = new ReferenceLoader(lookup, spill);
+    Held held = loader.read(progress, workers);
+    if (loader.failures != null) {
+      loader.failures.throwIfAny();
+    }
+    return held;
   }
 
   /** The columns that anything here looks at. */
@@ -113,7 +134,7 @@ final class ReferenceLoader {
     try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked())) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
-        Workers.run(pieces, workers, true, Part::new);
+        Workers.run(pieces, workers, true, Reading::new);
         needed = needed(pieces.bytesRead());
       } catch (OutOfMemoryError e) {
         throw notEnoughMemory(pieces.bytesRead(), e);
@@ -143,7 +164,7 @@ final class ReferenceLoader {
    * One worker's part: parses rows and makes their keys, and adds them when it is their turn. So
    * the store and the indexes have the rows in the order of the file, and one thread at a time.
    */
-  private final class Part implements Workers.Worker {
+  private final class Reading implements Workers.Worker {
     private final EncodedKeys keys = new EncodedKeys();
     private final KeyEncoder encoder;
     private final NormaliseStep[][] ruleSteps;
@@ -158,7 +179,7 @@ final class ReferenceLoader {
     private CellVector[] cells = NO_CELLS;
     private @Nullable Batch batch;
 
-    Part() {
+    Reading() {
       int equal = layout.equal().length;
       encoder =
           new KeyEncoder(
@@ -327,16 +348,19 @@ final class ReferenceLoader {
   }
 
   private int[] stays(HashIndex index) {
-    return new DuplicateRows(
-            lookup.duplicates,
-            rows,
-            index.groups(),
-            kept.duplicatesCell(),
-            type(lookup.duplicates.column()),
-            numbers,
-            new DuplicateRows.Hidden(
-                layout.hidden(lookup)[0], lookup.hides(lookup.duplicates.column())))
-        .chosen(lookup.reference.name(), kept.tableCells(), kept.cells(), kept.brought());
+    DuplicateRows.Chosen chosen =
+        new DuplicateRows(
+                lookup.duplicates,
+                rows,
+                index.groups(),
+                kept.duplicatesCell(),
+                type(lookup.duplicates.column()),
+                numbers,
+                new DuplicateRows.Hidden(
+                    layout.hidden(lookup)[0], lookup.hides(lookup.duplicates.column())))
+            .chosen(lookup.reference.name(), kept.tableCells(), kept.cells(), kept.brought());
+    failures = chosen.failures();
+    return chosen.stays();
   }
 
   private static void note(HashIndex index, int[] stays, List<LeftOutDuplicate> dropped) {

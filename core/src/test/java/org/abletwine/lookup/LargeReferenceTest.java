@@ -16,6 +16,7 @@ import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.derive.Compute;
 import org.abletwine.enrich.Enrichment;
+import org.abletwine.enrich.TracedRow;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
@@ -95,31 +96,11 @@ class LargeReferenceTest {
       for (LookupFigures one : run.lookups()) {
         assertThat(one.spilled() != null).as(one.name()).isEqualTo(memory == 1);
       }
-      List<LookupFigures> figures = run.lookups().stream().map(LargeReferenceTest::known).toList();
+      List<LookupFigures> figures = run.lookups().stream().map(LookupFigures::inMemory).toList();
       return new Came(new ArrayList<>(sink.rows()), figures, told, "");
     } catch (DataException e) {
       return new Came(List.of(), List.of(), List.of(), String.valueOf(e.getMessage()));
     }
-  }
-
-  /** The figures but for how the reference was held. */
-  private static LookupFigures known(LookupFigures one) {
-    return new LookupFigures(
-        one.name(),
-        one.key(),
-        one.reference(),
-        one.outcomes(),
-        one.asked(),
-        one.fits(),
-        one.matchedBy(),
-        one.blankParts(),
-        one.misses(),
-        one.distances(),
-        one.constants(),
-        one.measures(),
-        one.attributes(),
-        one.privateKey(),
-        null);
   }
 
   private void same(String what, UnaryOperator<Lookup> setting) {
@@ -226,15 +207,45 @@ class LargeReferenceTest {
   void whatEndsARunEndsItInTheSameWay() {
     for (Function<Lookup, Lookup> setting :
         List.<Function<Lookup, Lookup>>of(
+            lookup -> lookup.duplicates(Duplicates.of(Duplicates.Rule.FAIL)),
+            lookup -> lookup.duplicates(Duplicates.of(Duplicates.Rule.IDENTICAL)),
             lookup -> lookup.when(Outcome.UNMATCHED, Treatment.fail()),
             lookup -> lookup.when(Outcome.AMBIGUOUS, Treatment.fail()),
             lookup -> lookup.when(Outcome.BLANK_KEY, Treatment.fail()))) {
       tables(200, 100);
       Came expected = ran(List.of(setting.apply(plain())), Long.MAX_VALUE / 2, 1);
-      assertThat(expected.failure()).contains("and the plan says");
+      assertThat(expected.failure()).containsPattern("and the plan says|its rule is duplicates");
       assertThat(ran(List.of(setting.apply(plain())), 1, 2).failure())
           .isEqualTo(expected.failure());
     }
+  }
+
+  @Test
+  void aTraceTellsWhatItTellsInMemoryButForNearMisses() {
+    tables(60, 40);
+    Lookup two =
+        Lookup.in(growers)
+            .named("two")
+            .key("grower", "code")
+            .key("part", "part")
+            .bring("state")
+            .when(Outcome.UNMATCHED, Treatment.drop());
+    Enrichment.Builder builder =
+        Enrichment.of(tickets).lookup(plain().several(Several.EACH).markAs("how")).lookup(two);
+    for (int row = 1; row <= 60; row++) {
+      List<String> expected = lines(builder.memory(0, folder).build().trace(row));
+      assertThat(lines(builder.memory(1, folder).build().trace(row))).isEqualTo(expected);
+    }
+  }
+
+  private static List<String> lines(TracedRow row) {
+    List<String> lines = new ArrayList<>();
+    for (TracedRow.StepTrace step : row.steps()) {
+      step.lines().stream()
+          .filter(line -> !line.label().equals("near misses"))
+          .forEach(line -> lines.add(step.step() + ": " + line));
+    }
+    return lines;
   }
 
   @Test

@@ -148,6 +148,18 @@ public final class PlannedRun {
   }
 
   /**
+   * States how much memory references may take together.
+   *
+   * @param bytes how many; 0 for what is usual
+   * @param folder where those go that do not fit; null for the folder for temporary files
+   * @return this run
+   */
+  public PlannedRun memory(long bytes, @Nullable Path folder) {
+    enrichment.memory(bytes, folder);
+    return this;
+  }
+
+  /**
    * What a run wrote.
    *
    * @param record the figures of the run

@@ -246,6 +246,13 @@ public final class RunJson {
           .put("rows", miss.rows())
           .put("example", miss.example());
     }
+    LookupFigures.Spilled spilled = lookup.spilled();
+    if (spilled != null) {
+      ObjectNode told = node.putObject("divided");
+      told.put("parts", spilled.parts());
+      told.put("bytes_on_disk", spilled.bytes());
+      told.put("readings", LookupFigures.Spilled.READINGS);
+    }
     LookupFigures.Distances distances = lookup.distances();
     if (distances != null) {
       ObjectNode told = node.putObject("distances");

@@ -2,7 +2,9 @@ package org.abletwine.lookup.rows;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
@@ -51,6 +53,71 @@ public final class DuplicateRows {
   }
 
   /**
+   * What was chosen.
+   *
+   * @param stays for each group the row that stays, a row number of the store
+   * @param failures the keys that the rule does not allow
+   */
+  @SuppressWarnings("ArrayRecordComponent")
+  public record Chosen(int[] stays, Failures failures) {
+    /**
+     * Returns for each group the row that stays.
+     *
+     * @throws DataException when the rule says that such a key ends the run
+     */
+    public int[] allowed() {
+      failures.throwIfAny();
+      return stays;
+    }
+  }
+
+  /**
+   * Keys that the rule does not allow.
+   *
+   * @param reference the table, for messages
+   * @param policy the rule
+   * @param count how many there are
+   * @param first the first of them
+   */
+  public record Failures(String reference, Duplicates policy, long count, List<Failure> first) {
+
+    /** A key that stands on several rows, and the number of the second of these. */
+    public record Failure(long second, String told) {}
+
+    /** Returns these and others of the same table. */
+    public Failures and(Failures others) {
+      List<Failure> all = new ArrayList<>(first);
+      all.addAll(others.first);
+      all.sort(Comparator.comparingLong(Failure::second));
+      return new Failures(
+          reference, policy, count + others.count, all.subList(0, Math.min(SHOWN, all.size())));
+    }
+
+    /**
+     * Ends the run when there are any.
+     *
+     * @throws DataException then
+     */
+    public void throwIfAny() {
+      if (count > 0) {
+        throw new DataException(
+            reference
+                + ": "
+                + count
+                + (count == 1 ? " key stands" : " keys stand")
+                + " on several rows"
+                + (policy.rule() == Duplicates.Rule.FAIL ? "" : " that differ")
+                + ", and its rule is duplicates: "
+                + policy
+                + ": "
+                + first.stream().map(Failure::told).collect(Collectors.joining("; "))
+                + (count > SHOWN ? " and " + (count - SHOWN) + " more" : "")
+                + ". Correct the table, or choose first, last, newest-by or fullest");
+      }
+    }
+  }
+
+  /**
    * For each group the row that stays.
    *
    * @param reference the table, for messages
@@ -58,12 +125,10 @@ public final class DuplicateRows {
    *     rules that count or compare them
    * @param allCells where these end, exclusive
    * @param keyCell the cell that holds the key, for messages
-   * @return a row number of the store per group
-   * @throws DataException when the rule says that such a key ends the run
    */
-  public int[] chosen(String reference, int tableCells, int allCells, int keyCell) {
+  public Chosen chosen(String reference, int tableCells, int allCells, int keyCell) {
     int[] chosen = new int[groups.count()];
-    List<String> failures = new ArrayList<>();
+    List<Failures.Failure> failures = new ArrayList<>();
     long failed = 0;
     Newest newest = newest(reference);
     for (int group = 0; group < chosen.length; group++) {
@@ -80,25 +145,12 @@ public final class DuplicateRows {
               || policy.rule() == Duplicates.Rule.IDENTICAL && !alike(members, allCells);
       if (fails && failed++ < SHOWN) {
         String key = Veil.over(hidden.key(), rows.get(members[0], keyCell));
-        failures.add("\"" + key + "\" on rows " + numbers.list(members));
+        failures.add(
+            new Failures.Failure(
+                numbers.of(members[1]), "\"" + key + "\" on rows " + numbers.list(members)));
       }
     }
-    if (failed > 0) {
-      throw new DataException(
-          reference
-              + ": "
-              + failed
-              + (failed == 1 ? " key stands" : " keys stand")
-              + " on several rows"
-              + (policy.rule() == Duplicates.Rule.FAIL ? "" : " that differ")
-              + ", and its rule is duplicates: "
-              + policy
-              + ": "
-              + String.join("; ", failures)
-              + (failed > SHOWN ? " and " + (failed - SHOWN) + " more" : "")
-              + ". Correct the table, or choose first, last, newest-by or fullest");
-    }
-    return chosen;
+    return new Chosen(chosen, new Failures(reference, policy, failed, failures));
   }
 
   /**

@@ -104,6 +104,19 @@ public final class LookupNotes {
       notes.add(where + Words.rows(lookup.outcomes().dropped()) + " left out, as the plan says");
     }
 
+    LookupFigures.Spilled spilled = lookup.spilled();
+    if (spilled != null) {
+      notes.add(
+          where
+              + lookup.reference().name()
+              + " did not fit in memory: divided into "
+              + spilled.parts()
+              + " parts, "
+              + Words.bytes(spilled.bytes())
+              + " on disk, "
+              + LookupFigures.Spilled.READINGS
+              + " readings of the transactions");
+    }
     for (LookupFigures.Miss miss : lookup.misses()) {
       notes.add(
           where + Words.rows(miss.rows()) + " " + miss.kind() + ", such as " + miss.example());

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.step.Progress;
@@ -60,6 +61,9 @@ class RandomPlansTest {
       String divided =
           divided(seed, () -> failure(PlanFile.load(file).workers(workers(seed)), about));
       assertThat(divided).as(about).isEqualTo(message);
+      assertThat(failure(PlanFile.load(file).memory(1, null), about))
+          .as("with nothing in memory, " + about)
+          .isEqualTo(message);
       return false;
     }
     PlannedRun.Result result;
@@ -83,7 +87,18 @@ class RandomPlansTest {
     Map<String, String> before = outputs(here);
     divided(seed, () -> "" + PlanFile.load(file).workers(workers(seed)).run(Progress.NONE));
     assertThat(outputs(here)).as("by " + workers(seed) + ", " + about).isEqualTo(before);
+    PlannedRun.Result divided =
+        PlanFile.load(file).memory(1, null).workers(workers(seed)).run(Progress.NONE);
+    assertThat(outputs(here)).as("with nothing in memory, " + about).isEqualTo(before);
+    assertThat(known(divided)).as("with nothing in memory, " + about).isEqualTo(known(result));
     return true;
+  }
+
+  /** The figures of the steps, but for how references were held. */
+  private static List<StepFigures> known(PlannedRun.Result result) {
+    return result.record().steps().stream()
+        .map(one -> one instanceof LookupFigures lookup ? lookup.inMemory() : one)
+        .toList();
   }
 
   private static String failure(PlannedRun run, String about) {

@@ -1,0 +1,53 @@
+package org.abletwine.cli;
+
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+/** How much memory references may take, and where those go that do not fit. */
+final class MemoryOption {
+  private static final Pattern SIZE = Pattern.compile("([1-9][0-9]{0,14})([kmgt]?)b?");
+
+  @Spec(Spec.Target.MIXEE)
+  private CommandSpec spec;
+
+  @Option(
+      names = "--memory",
+      paramLabel = "SIZE",
+      description =
+          "How much of references may be in memory, such as 512m or 4g. One that does not fit is"
+              + " kept in parts on disk; what comes out is the same. Default: six tenths of what"
+              + " this program may take.")
+  private String memory;
+
+  @Option(
+      names = "--temporary-folder",
+      paramLabel = "FOLDER",
+      description = "Where those parts go while the run lasts. Default: the system's.")
+  private Path folder;
+
+  /** Returns the bytes stated, or 0 for none. */
+  long bytes() {
+    if (memory == null) {
+      return 0;
+    }
+    Matcher size = SIZE.matcher(memory.strip().toLowerCase(Locale.ROOT));
+    if (!size.matches()) {
+      throw new ParameterException(
+          spec.commandLine(), "--memory takes a size such as 512m or 4g, not " + memory);
+    }
+    int power = "kmgt".indexOf(size.group(2)) + (size.group(2).isEmpty() ? 0 : 1);
+    return Long.parseLong(size.group(1)) << 10 * (size.group(2).isEmpty() ? 0 : power);
+  }
+
+  /** Returns the folder stated; null for none. */
+  @Nullable Path folder() {
+    return folder;
+  }
+}
