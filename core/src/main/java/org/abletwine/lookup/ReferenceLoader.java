@@ -37,6 +37,9 @@ final class ReferenceLoader {
   private static final CellVector[] NO_CELLS = {};
   private static final long MEGA = 1_000_000;
 
+  /** Bytes that there must be for each row that room is made for ahead. */
+  private static final int ROOM_AHEAD = 64;
+
   /** How many times what was read a reference is taken to be whose size is not known. */
   private static final int UNKNOWN = 16;
 
@@ -232,7 +235,8 @@ final class ReferenceLoader {
         return true; // a piece without rows
       }
       if (rows.rows() == 0) {
-        finder.expect(lookup.reference.sizeInBytes() / Math.max(1, read.used() / read.rows()));
+        long count = lookup.reference.sizeInBytes() / Math.max(1, read.used() / read.rows());
+        finder.expect(spill == null ? count : Math.min(count, spill.left() / ROOM_AHEAD));
       }
       for (int row = 0; row < read.rows(); row++) {
         if (where != null && !where.isTrue(row)) {
