@@ -120,7 +120,7 @@ final class AnswerMaker {
     ReferenceFacts facts = null;
     for (int part = 0; part < rows.parts(); part++) {
       Lookup own = lookup.quietIn(large.part(part));
-      ReferenceLoader.Part read = ReferenceLoader.loadPart(own, context.workers());
+      ReferenceLoader.Part read = ReferenceLoader.loadPart(own, large.values(), context.workers());
       LoadedReference loaded = read.loaded();
       if (read.failures() != null) {
         failures = failures == null ? read.failures() : failures.and(read.failures());

@@ -12,8 +12,11 @@ import org.abletwine.match.index.PatternSteps;
 import org.abletwine.match.index.RuleChain;
 import org.abletwine.match.index.RuleIndexes;
 import org.abletwine.match.index.RuleRows;
+import org.abletwine.match.index.ValuesSeen;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.CellVector;
+import org.jspecify.annotations.Nullable;
 
 /** Collects the keys of a reference's rows, and builds what finds them. */
 final class FinderBuilder {
@@ -26,12 +29,21 @@ final class FinderBuilder {
   private final HashIndex index;
   private final RowStore partitions = new RowStore(0);
   private final RuleRows[] ruleRows;
+  private final @Nullable List<ValuesSeen> seen;
 
   /**
    * @param rows where the rows are
    * @param numbers the rows' numbers in the file, for messages
+   * @param seen for each rule what the values of the whole reference are, of which these rows are
+   *     only a part; null where they are all
    */
-  FinderBuilder(Lookup lookup, KeyLayout layout, RowStore rows, RowNumbers numbers) {
+  FinderBuilder(
+      Lookup lookup,
+      KeyLayout layout,
+      RowStore rows,
+      RowNumbers numbers,
+      @Nullable List<ValuesSeen> seen) {
+    this.seen = seen;
     this.lookup = lookup;
     this.layout = layout;
     this.rows = rows;
@@ -41,11 +53,18 @@ final class FinderBuilder {
         IntStream.of(layout.rules())
             .mapToObj(rule -> rows(lookup, lookup.key.get(rule)))
             .toArray(RuleRows[]::new);
+    for (int rule = 0; seen != null && rule < ruleRows.length; rule++) {
+      ruleRows[rule].tellApart(seen.get(rule).places());
+    }
   }
 
   /** Returns the memory that the index takes, in bytes. */
   long bytes() {
-    return index.bytes();
+    long bytes = index.bytes() + partitions.bytes();
+    for (RuleRows values : ruleRows) {
+      bytes += values.bytes();
+    }
+    return bytes;
   }
 
   /** Makes room ahead for so many rows. */
@@ -72,11 +91,8 @@ final class FinderBuilder {
       index.add(keys, row, number);
       return true;
     }
-    for (CellVector[] values : ruled) {
-      // The ends of a band may be null, which leaves it open; nothing else may.
-      if (values.length == 1 && values[0].isBlank(row)) {
-        return false;
-      }
+    if (!RuleValues.findable(ruled, row)) {
+      return false;
     }
     int partition = partition(keys, row);
     for (int rule = 0; rule < ruleRows.length; rule++) {
@@ -110,9 +126,7 @@ final class FinderBuilder {
     BitSet unreadable = new BitSet();
     for (int rule = 0; rule < ruleRows.length; rule++) {
       KeyPart part = lookup.key.get(layout.rules()[rule]);
-      unreadable.or(
-          RuleIndexes.unreadable(
-              ruleRows[rule], part.match(), lookup.reference.type(part.theirs())));
+      unreadable.or(RuleIndexes.unreadable(ruleRows[rule], part.match(), type(rule)));
     }
     return unreadable;
   }
@@ -126,9 +140,7 @@ final class FinderBuilder {
       BitSet unusable = new BitSet();
       for (int rule = 0; rule < ruleRows.length; rule++) {
         KeyPart part = lookup.key.get(layout.rules()[rule]);
-        unusable.or(
-            RuleIndexes.unusable(
-                ruleRows[rule], part.match(), lookup.reference.type(part.theirs())));
+        unusable.or(RuleIndexes.unusable(ruleRows[rule], part.match(), type(rule)));
       }
       leaveOut(unusable);
     }
@@ -145,7 +157,7 @@ final class FinderBuilder {
     }
     List<RuleChain.Part> parts = new ArrayList<>();
     for (int rule = 0; rule < ruleRows.length; rule++) {
-      parts.add(part(lookup.key.get(layout.rules()[rule]), ruleRows[rule]));
+      parts.add(part(lookup.key.get(layout.rules()[rule]), rule));
     }
     return new Finder(index, RuleChain.build(parts, numbers::of));
   }
@@ -154,7 +166,14 @@ final class FinderBuilder {
     return new RuleRows(part.theirsTo() == null ? 1 : 2, lookup.hides(part));
   }
 
-  private RuleChain.Part part(KeyPart part, RuleRows values) {
+  /** What the values of a rule are, when that is known of all of them. */
+  private @Nullable ColumnType type(int rule) {
+    return seen == null
+        ? lookup.reference.type(lookup.key.get(layout.rules()[rule]).theirs())
+        : seen.get(rule).type();
+  }
+
+  private RuleChain.Part part(KeyPart part, int rule) {
     String place =
         lookup.reference.name()
             + ", column \""
@@ -162,10 +181,10 @@ final class FinderBuilder {
             + "\""
             + (part.theirsTo() == null ? "" : " or \"" + part.theirsTo() + "\"");
     return new RuleChain.Part(
-        values,
+        ruleRows[rule],
         part.match(),
         PatternSteps.folds(KeyLayout.steps(lookup, part)),
-        lookup.reference.type(part.theirs()),
+        type(rule),
         KeyLayout.steps(lookup, part),
         part.ours(),
         place);

@@ -1,9 +1,13 @@
 package org.abletwine.lookup;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.match.index.ValuesSeen;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
@@ -25,8 +29,9 @@ import org.abletwine.table.spill.SpilledTable;
  * @param table the reference
  * @param parts its rows
  * @param kept the columns that are kept of it, ascending
+ * @param values what the values are that rules compare
  */
-record LargeReference(Table table, PartedRows parts, int[] kept) implements Held {
+record LargeReference(Table table, PartedRows parts, int[] kept, Values values) implements Held {
   private static final int FEWEST = 4;
   private static final int MOST = 512;
 
@@ -34,6 +39,32 @@ record LargeReference(Table table, PartedRows parts, int[] kept) implements Held
   private static final int SHARE = 4;
 
   private static final long LEAST_BYTES = 1 << 16;
+
+  /**
+   * What the values are that rules compare, for each rule: all parts must compare alike.
+   *
+   * @param kept of rows that the reference's condition lets pass
+   * @param leftOut of the others
+   */
+  record Values(List<ValuesSeen> kept, List<ValuesSeen> leftOut) {
+    static Values none(Lookup lookup) {
+      List<ValuesSeen> kept = new ArrayList<>();
+      List<ValuesSeen> leftOut = new ArrayList<>();
+      for (int rule : KeyLayout.of(lookup).rules()) {
+        KeyPart part = lookup.key.get(rule);
+        kept.add(new ValuesSeen(lookup.reference.type(part.theirs())));
+        leftOut.add(new ValuesSeen(lookup.reference.type(part.theirs())));
+      }
+      return new Values(kept, leftOut);
+    }
+
+    void merge(Values other) {
+      for (int rule = 0; rule < kept.size(); rule++) {
+        kept.get(rule).merge(other.kept.get(rule));
+        leftOut.get(rule).merge(other.leftOut.get(rule));
+      }
+    }
+  }
 
   /** A part of the reference, as a table. */
   Table part(int part) {
@@ -56,16 +87,27 @@ record LargeReference(Table table, PartedRows parts, int[] kept) implements Held
     PartedRows parts = new PartedRows(spill, count);
     int[] kept = looked.stream().toArray();
     LongAdder done = new LongAdder();
+    List<Divider> dividers = new ArrayList<>();
     table.readAgain();
     try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked)) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
-        Workers.run(pieces, workers, false, () -> new Divider(lookup, parts, kept, done));
+        Workers.run(
+            pieces,
+            workers,
+            false,
+            () -> {
+              Divider divider = new Divider(lookup, parts, kept, done);
+              dividers.add(divider);
+              return divider;
+            });
       } finally {
         ended.run();
       }
     }
-    return new LargeReference(table, parts, kept);
+    Values values = Values.none(lookup);
+    dividers.forEach(divider -> values.merge(divider.values.values()));
+    return new LargeReference(table, parts, kept, values);
   }
 
   /** One worker's part of dividing. */
@@ -76,6 +118,7 @@ record LargeReference(Table table, PartedRows parts, int[] kept) implements Held
     private final LongAdder done;
     private final KeyEncoder encoder;
     private final EncodedKeys keys = new EncodedKeys();
+    private final ValuesLooked values;
 
     Divider(Lookup lookup, PartedRows parts, int[] kept, LongAdder done) {
       this.parts = parts;
@@ -85,12 +128,15 @@ record LargeReference(Table table, PartedRows parts, int[] kept) implements Held
       KeyLayout layout = KeyLayout.of(lookup);
       int[] columns =
           layout.theirs(lookup).stream().mapToInt(lookup.reference.schema()::indexOf).toArray();
-      encoder = new KeyEncoder(columns, layout.equalSteps(lookup));
+      int equal = layout.equal().length;
+      encoder = new KeyEncoder(Arrays.copyOf(columns, equal), layout.equalSteps(lookup));
+      values = new ValuesLooked(lookup, layout, columns);
     }
 
     @Override
     public void work(Batch batch) {
       encoder.encode(batch, keys);
+      values.look(batch, keys);
       for (int row = 0; row < batch.rows(); row++) {
         int part =
             keys.blankParts[row] != 0 ? 0 : PartedRows.partOf(keys.hashes[row], parts.parts());

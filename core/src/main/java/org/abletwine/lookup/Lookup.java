@@ -421,7 +421,7 @@ public final class Lookup implements RunStep {
           row -> {
             Lookup own = with(draft -> {}, parted.part(row.part()));
             List<LoadedReference> all = new ArrayList<>(loaded);
-            all.add(0, ReferenceLoader.load(own, context.progress(), context.workers()));
+            all.add(0, ReferenceLoader.loadPart(own, parted.values(), context.workers()).loaded());
             return new LookupWorker(
                 own.shared(all, keyColumns, new Kept(before, columns, apart), row.known(), context),
                 Exceptions.NONE);

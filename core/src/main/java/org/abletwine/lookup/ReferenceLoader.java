@@ -11,7 +11,6 @@ import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.key.encode.CellsStep;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.lookup.LoadedReference.Collisions;
@@ -64,9 +63,11 @@ final class ReferenceLoader {
   private long leftOutRows;
   private long blankKeys;
 
-  private ReferenceLoader(Lookup lookup, @Nullable Spill spill) {
+  private ReferenceLoader(
+      Lookup lookup, @Nullable Spill spill, LargeReference.@Nullable Values values) {
     this.lookup = lookup;
-    this.spill = KeyLayout.of(lookup).ruled() ? null : spill;
+    // Without an equal part there is nothing to divide the rows by.
+    this.spill = KeyLayout.of(lookup).equal().length == 0 ? null : spill;
     lookup.reference.readAgain(); // another step may need something else of it
     condition = lookup.where == null ? null : lookup.where.start();
     Schema schema = lookup.reference.schema();
@@ -74,8 +75,11 @@ final class ReferenceLoader {
     kept = new KeptColumns(lookup, layout);
     keyColumns = layout.theirs(lookup).stream().map(schema::indexOf).toList();
     rows = new RowStore(kept.cells());
-    finder = new FinderBuilder(lookup, layout, rows, numbers);
-    leftOut = new FinderBuilder(lookup, layout, leftOutStore, numbers);
+    finder =
+        new FinderBuilder(lookup, layout, rows, numbers, values == null ? null : values.kept());
+    leftOut =
+        new FinderBuilder(
+            lookup, layout, leftOutStore, numbers, values == null ? null : values.leftOut());
     boolean whole = layout.ruled() && lookup.duplicates.rule() != Duplicates.Rule.KEEP;
     wholeKeys = whole ? new WholeKeys() : null;
   }
@@ -86,7 +90,7 @@ final class ReferenceLoader {
    * @param workers how many threads read it
    */
   static LoadedReference load(Lookup lookup, Progress progress, int workers) {
-    ReferenceLoader loader = new ReferenceLoader(lookup, null);
+    ReferenceLoader loader = new ReferenceLoader(lookup, null, null);
     LoadedReference loaded = (LoadedReference) loader.read(progress, workers);
     if (loader.failures != null) {
       loader.failures.throwIfAny();
@@ -98,8 +102,8 @@ final class ReferenceLoader {
   record Part(LoadedReference loaded, DuplicateRows.@Nullable Failures failures) {}
 
   /** Loads a part of a divided reference: what it does not allow is told of all parts together. */
-  static Part loadPart(Lookup lookup, int workers) {
-    ReferenceLoader loader = new ReferenceLoader(lookup, null);
+  static Part loadPart(Lookup lookup, LargeReference.Values values, int workers) {
+    ReferenceLoader loader = new ReferenceLoader(lookup, null, values);
     LoadedReference loaded = (LoadedReference) loader.read(Progress.NONE, workers);
     return new Part(loaded, loader.failures);
   }
@@ -112,7 +116,7 @@ final class ReferenceLoader {
    * @param workers how many threads read it
    */
   static Held load(Lookup lookup, Spill spill, Progress progress, int workers) {
-    ReferenceLoader loader = new ReferenceLoader(lookup, spill);
+    ReferenceLoader loader = new ReferenceLoader(lookup, spill, null);
     Held held = loader.read(progress, workers);
     if (loader.failures != null) {
       loader.failures.throwIfAny();
@@ -170,12 +174,7 @@ final class ReferenceLoader {
   private final class Reading implements Workers.Worker {
     private final EncodedKeys keys = new EncodedKeys();
     private final KeyEncoder encoder;
-    private final NormaliseStep[][] ruleSteps;
-
-    /** For each rule its value, or the two ends of a band. */
-    private final CellVector[][] ruled;
-
-    private final int[][] ruleColumns;
+    private final RuleValues values;
     private final @Nullable Expression where;
     private final @Nullable KeyEncoder wholeEncoder;
     private final EncodedKeys whole = new EncodedKeys();
@@ -188,19 +187,8 @@ final class ReferenceLoader {
           new KeyEncoder(
               keyColumns.subList(0, equal).stream().mapToInt(Integer::intValue).toArray(),
               layout.equalSteps(lookup));
-      ruleSteps = layout.ruleSteps(lookup, false);
-      ruleColumns = new int[ruleSteps.length][];
-      ruled = new CellVector[ruleSteps.length][];
-      int next = equal;
-      for (int rule = 0; rule < ruled.length; rule++) {
-        int width = lookup.key.get(layout.rules()[rule]).theirsTo() == null ? 1 : 2;
-        ruled[rule] = new CellVector[width];
-        ruleColumns[rule] = new int[width];
-        for (int v = 0; v < width; v++) {
-          ruled[rule][v] = new CellVector();
-          ruleColumns[rule][v] = keyColumns.get(next++);
-        }
-      }
+      values =
+          new RuleValues(lookup, layout, keyColumns.stream().mapToInt(Integer::intValue).toArray());
       where = condition == null ? null : condition.another();
       wholeEncoder = wholeKeys == null ? null : wholeKeys.encoder(lookup, keyColumns, layout);
     }
@@ -209,14 +197,7 @@ final class ReferenceLoader {
     public void work(Batch read) {
       batch = read;
       encoder.encode(read, keys);
-      for (int rule = 0; rule < ruled.length; rule++) {
-        for (int v = 0; v < ruled[rule].length; v++) {
-          read.copySlices(ruled[rule][v], ruleColumns[rule][v]);
-          for (NormaliseStep step : ruleSteps[rule]) {
-            CellsStep.apply(step, ruled[rule][v], read.rows());
-          }
-        }
-      }
+      values.take(read);
       if (wholeEncoder != null) {
         wholeEncoder.encode(read, whole);
       }
@@ -242,13 +223,13 @@ final class ReferenceLoader {
         if (where != null && !where.isTrue(row)) {
           leftOutRows++;
           leftOutStore.add(NO_CELLS, row, keys);
-          leftOut.add(keys, ruled, row, leftOutStore.rows() - 1);
+          leftOut.add(keys, values.cells, row, leftOutStore.rows() - 1);
           continue;
         }
         int number = rows.rows();
         rows.add(cells, row, keys);
         numbers.add(read.rowNumber(row));
-        boolean findable = finder.add(keys, ruled, row, number);
+        boolean findable = finder.add(keys, values.cells, row, number);
         blankKeys += findable ? 0 : 1;
         if (wholeKeys != null) {
           wholeKeys.add(whole, row, findable);

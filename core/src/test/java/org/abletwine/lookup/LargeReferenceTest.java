@@ -20,6 +20,7 @@ import org.abletwine.enrich.TracedRow;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
+import org.abletwine.match.MatchRule;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
@@ -188,6 +189,158 @@ class LargeReferenceTest {
                     .key("grower", "code")
                     .key("name", "name")
                     .bring("size as again_size")));
+  }
+
+  /** Prices by grade, and ours with values of several forms, some that no price is near. */
+  private void prices(int rows, int places, boolean days) {
+    List<String> ours = new ArrayList<>();
+    List<String> theirs = new ArrayList<>();
+    for (int i = 0; i < rows * 2; i++) {
+      ours.add(i + ",A" + random.nextInt(7) + "," + value(places, days) + "," + random.nextInt(90));
+    }
+    for (int i = 0; i < rows; i++) {
+      String from = value(random.nextInt(places + 1), days);
+      String to = random.nextInt(5) == 0 ? "" : from.isEmpty() ? value(0, days) : from + "9";
+      theirs.add(
+          "A"
+              + random.nextInt(9)
+              + ","
+              + from
+              + ","
+              + to
+              + ",p"
+              + random.nextInt(5)
+              + ","
+              + (random.nextInt(6) == 0 ? "old" : "new"));
+    }
+    tickets = MemoryTable.of("tickets", "no,grade,at,kg", ours.toArray(String[]::new));
+    growers = MemoryTable.of("prices", "grade,from,to,price,state", theirs.toArray(String[]::new));
+  }
+
+  private String value(int places, boolean days) {
+    if (random.nextInt(12) == 0) {
+      return "";
+    }
+    if (days) {
+      return String.format("2026-%02d-%02d", 1 + random.nextInt(12), 1 + random.nextInt(28));
+    }
+    String whole = Integer.toString(random.nextInt(60));
+    return places == 0 ? whole : whole + "." + "123".substring(0, places);
+  }
+
+  private void sameRuled(String what, int places, boolean days, KeyPart part, boolean where) {
+    for (Several several : List.of(Several.FLAG, Several.EACH)) {
+      for (int rows : new int[] {4, 60, 300}) {
+        prices(rows, places, days);
+        Lookup plain =
+            Lookup.in(growers).key("grade").key(part).bring("price").several(several).markAs("how");
+        List<Lookup> lookups = List.of(where ? plain.where("state = 'new'") : plain);
+        Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
+        for (int workers = 1; workers <= 3; workers++) {
+          assertThat(ran(lookups, 1, workers)).as(what).isEqualTo(expected);
+        }
+      }
+    }
+  }
+
+  @Test
+  void rulesBesideAnEqualPartGiveWhatTheyGiveInMemory() {
+    for (MatchRule.Kind kind :
+        List.of(MatchRule.Kind.AT_OR_BELOW, MatchRule.Kind.AT_OR_ABOVE, MatchRule.Kind.NEAREST)) {
+      KeyPart part = KeyPart.matching("at", kind, "from");
+      sameRuled(kind + " numbers", 2, false, part, false);
+      sameRuled(kind + " days", 0, true, part, true);
+    }
+    for (MatchRule.Kind kind :
+        List.of(MatchRule.Kind.STARTS_WITH, MatchRule.Kind.CONTAINS, MatchRule.Kind.SIMILAR)) {
+      sameRuled("" + kind, 1, false, KeyPart.matching("at", kind, "from"), true);
+    }
+  }
+
+  @Test
+  void bandsBesideAnEqualPartGiveWhatTheyGiveInMemory() {
+    for (int rows : new int[] {10, 200}) {
+      List<String> ours = new ArrayList<>();
+      List<String> theirs = new ArrayList<>();
+      for (int i = 0; i < rows * 2; i++) {
+        ours.add(i + ",A" + random.nextInt(5) + "," + value(i % 3, false) + ",1");
+      }
+      for (int i = 0; i < rows; i++) {
+        int from = random.nextInt(50);
+        theirs.add(
+            "A"
+                + random.nextInt(6)
+                + ","
+                + from
+                + (i % 4 == 0 ? ".25" : "")
+                + ","
+                + (from + 1 + random.nextInt(9))
+                + ",c"
+                + random.nextInt(4)
+                + ",new");
+      }
+      tickets = MemoryTable.of("tickets", "no,grade,at,kg", ours.toArray(String[]::new));
+      growers =
+          MemoryTable.of("prices", "grade,from,to,price,state", theirs.toArray(String[]::new));
+      List<Lookup> lookups =
+          List.of(
+              Lookup.in(growers)
+                  .key("grade")
+                  .key(KeyPart.between("at", "from", "to"))
+                  .bring("price"));
+      Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
+      assertThat(ran(lookups, 1, 2)).isEqualTo(expected);
+    }
+  }
+
+  @Test
+  void whatOnePartHoldsIsComparedAsInAll() {
+    // One grade has whole numbers only, another only words: alone, they would be compared
+    // otherwise.
+    tickets =
+        MemoryTable.of(
+            "tickets",
+            "no,grade,at,kg",
+            "1,A,7,1",
+            "2,B,7.25,1",
+            "3,C,9,1",
+            "4,D,100,1",
+            "5,D,x,1");
+    growers =
+        MemoryTable.of(
+            "prices",
+            "grade,from,price",
+            "A,3,a",
+            "A,5.5,b",
+            "B,7.125,c",
+            "C,10,d",
+            "C,8,e",
+            "D,99,f",
+            "D,9,g");
+    for (MatchRule.Kind kind : List.of(MatchRule.Kind.AT_OR_BELOW, MatchRule.Kind.NEAREST)) {
+      List<Lookup> lookups =
+          List.of(
+              Lookup.in(growers)
+                  .key("grade")
+                  .key(KeyPart.matching("at", kind, "from"))
+                  .bring("price"));
+      assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, Long.MAX_VALUE / 2, 1));
+    }
+  }
+
+  @Test
+  void aKeyWithoutAnEqualPartStaysInMemory() {
+    prices(50, 1, false);
+    RunRecord run =
+        Enrichment.of(tickets)
+            .lookup(
+                Lookup.in(growers)
+                    .key(KeyPart.matching("at", MatchRule.Kind.AT_OR_BELOW, "from"))
+                    .bring("price"))
+            .memory(1, folder)
+            .build()
+            .writeTo(new ListSink());
+    assertThat(run.lookups().get(0).spilled()).isNull();
   }
 
   @Test

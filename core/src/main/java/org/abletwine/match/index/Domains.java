@@ -74,35 +74,9 @@ final class Domains {
     if (rows.plainNumbers()) {
       return ColumnType.of(ColumnType.Kind.NUMBER);
     }
-    long values = 0;
-    long numbers = 0;
-    long days = 0;
-    long times = 0;
-    Times iso = new Times(true, List.of(), 0, 0);
-    for (int row = 0; row < rows.rows(); row++) {
-      for (int v = 0; v < rows.width(); v++) {
-        if (rows.isNull(row, v)) {
-          continue;
-        }
-        values++;
-        int start = rows.start(row, v);
-        int end = rows.end(row, v);
-        if (rows.plain(row, v) != Numbers.NOT_PLAIN
-            || Numbers.parse(rows.text(), start, end) != null) {
-          numbers++;
-        } else if (iso.coordinate(rows.text(), start, end) != Domain.UNFIT) {
-          days += end - start == 10 ? 1 : 0;
-          times += end - start == 10 ? 0 : 1;
-        }
-      }
-    }
-    if (numbers * 2 > values) {
-      return ColumnType.of(ColumnType.Kind.NUMBER);
-    }
-    if ((days + times) * 2 > values) {
-      return ColumnType.of(times > 0 ? ColumnType.Kind.DATE_TIME : ColumnType.Kind.DATE);
-    }
-    return ColumnType.of(ColumnType.Kind.TEXT);
+    ValuesSeen seen = new ValuesSeen(null);
+    seen.look(rows);
+    return seen.most();
   }
 
   private Domain whole() {
@@ -122,7 +96,7 @@ final class Domains {
 
   private Domain numbers() {
     int scale = rule.within() == null ? 0 : Math.max(0, rule.within().scale());
-    scale = Math.max(scale, rows.mostPlaces());
+    scale = Math.max(scale, Math.max(rows.mostPlaces(), rows.finest()));
     int whole = rows.mostWhole();
     List<BigDecimal> wide = new ArrayList<>();
     for (int row = 0; row < rows.rows() && !rows.plainNumbers(); row++) {
@@ -170,6 +144,7 @@ final class Domains {
     DatePatterns dates = new DatePatterns(patterns);
     Times whole = new Times(withTime, patterns, 0, 0);
     int places = rule.within() == null ? 0 : Times.places(rule.within());
+    places = Math.max(places, rows.finest());
     for (int row = 0; row < rows.rows(); row++) {
       for (int v = 0; v < rows.width(); v++) {
         if (rows.isNull(row, v)) {

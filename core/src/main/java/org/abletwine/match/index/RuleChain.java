@@ -76,6 +76,7 @@ public final class RuleChain implements Serializable {
       SegmentIndex band = (SegmentIndex) parts.get(i).index(among, number);
       RuleRows next =
           new RuleRows(parts.get(i + 1).rows().width(), parts.get(i + 1).rows().hidden());
+      next.tellApart(parts.get(i + 1).rows().finest());
       RuleRows values = parts.get(i + 1).rows();
       String place = parts.get(i).place();
       bands[i] =

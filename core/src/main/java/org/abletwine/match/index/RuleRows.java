@@ -30,6 +30,7 @@ public final class RuleRows {
   private int[] places = new int[64];
   private int[] numbers = new int[64];
   private int rows;
+  private int finest;
 
   /**
    * @param width values of each row: 2 for bands, else 1
@@ -43,6 +44,29 @@ public final class RuleRows {
   /** Rows whose values may be shown. */
   public RuleRows(int width) {
     this(width, false);
+  }
+
+  /**
+   * States how many decimal places must be told apart, whatever these rows have: others are
+   * compared with the same values.
+   *
+   * @param decimals decimal places of numbers, or of seconds
+   */
+  public void tellApart(int decimals) {
+    finest = decimals;
+  }
+
+  /** Returns how many decimal places must be told apart, whatever the rows have. */
+  int finest() {
+    return finest;
+  }
+
+  /** Returns the memory held, in bytes. */
+  public long bytes() {
+    return text.length
+        + 4L * (starts.length + lengths.length)
+        + 8L * plain.length
+        + 12L * partitions.length;
   }
 
   /**
