@@ -31,6 +31,8 @@ module org.abletwine.core {
       org.abletwine.parquet,
       org.abletwine.plan,
       org.abletwine.cli;
+  exports org.abletwine.table.spill to
+      org.abletwine.cli;
   exports org.abletwine.table.output to
       org.abletwine.formats,
       org.abletwine.parquet,

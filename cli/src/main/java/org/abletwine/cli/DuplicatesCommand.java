@@ -20,7 +20,9 @@ import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
 import org.abletwine.table.batch.RowCopy;
+import org.abletwine.table.spill.Spill;
 import org.abletwine.table.text.NearestName;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -95,6 +97,8 @@ final class DuplicatesCommand implements Callable<Integer> {
 
   @Mixin private ReadingOptions reading;
 
+  @Mixin private MemoryOption memory;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
@@ -117,7 +121,19 @@ final class DuplicatesCommand implements Callable<Integer> {
     checkOutputs();
     int[] columns = columns(table, key, "--key: ");
     List<NormaliseStep> steps = steps();
-    DuplicateAudit audit = DuplicateAudit.of(table, columns, steps);
+    try (Spill spill = new Spill(memory.bytes(), memory.folder())) {
+      audit(table, columns, steps, policy, spill);
+    }
+    return 0;
+  }
+
+  private void audit(
+      Table table,
+      int[] columns,
+      List<NormaliseStep> steps,
+      @Nullable Duplicates policy,
+      Spill spill) {
+    DuplicateAudit audit = DuplicateAudit.of(table, columns, steps, spill);
     DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
     if (json) {
       System.out.println(Words.json(AuditJson.duplicates(report)));
@@ -126,7 +142,6 @@ final class DuplicatesCommand implements Callable<Integer> {
     }
     Say.remarks(table);
     write(table, audit, policy, columns, steps);
-    return 0;
   }
 
   private static int[] columns(Table table, String names, String option) {

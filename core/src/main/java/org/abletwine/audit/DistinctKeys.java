@@ -67,6 +67,7 @@ final class DistinctKeys {
         (batch, encoded) -> {
           Arrays.setAll(cells, part -> batch.column(columns[part]));
           keys.take(batch, encoded, cells);
+          return true;
         });
     return keys;
   }

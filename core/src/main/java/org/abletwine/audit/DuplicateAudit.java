@@ -6,6 +6,7 @@ import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.abletwine.audit.DuplicateReport.Conflict;
 import org.abletwine.audit.DuplicateReport.DuplicateKey;
 import org.abletwine.index.HashIndex;
@@ -17,9 +18,15 @@ import org.abletwine.lookup.Duplicates;
 import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.lookup.rows.RowNumbers;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.spill.Head;
+import org.abletwine.table.spill.PartedRows;
+import org.abletwine.table.spill.RowBytes;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.SpilledTable;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -31,6 +38,11 @@ import org.jspecify.annotations.Nullable;
  */
 public final class DuplicateAudit {
   private static final CellVector[] NONE = {};
+
+  /** A part of keys that do not fit in memory has at least so many bytes. */
+  private static final long LEAST_PART = 1 << 16;
+
+  private static final int MOST_PARTS = 512;
 
   /** Keys whose places in the index are brought near together. */
   private static final int AT_ONCE = 512;
@@ -89,9 +101,26 @@ public final class DuplicateAudit {
    * @throws DataException when the table cannot be read
    */
   public static DuplicateAudit of(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
+    try (Spill spill = new Spill(0, null)) {
+      return of(table, keyColumns, normalise, spill);
+    }
+  }
+
+  /**
+   * The same, with a stated amount of memory for the keys; those that do not fit are kept in parts
+   * on disk meanwhile, divided by their hash, and looked at one part after the other.
+   *
+   * @param spill how much may be in memory
+   */
+  @SuppressWarnings("exports") // for the command line
+  public static DuplicateAudit of(
+      Table table, int[] keyColumns, List<NormaliseStep> normalise, Spill spill) {
     table.readAgain();
     DuplicateAudit audit = new DuplicateAudit(table, keyColumns, normalise);
-    audit.readKeys();
+    if (!audit.readKeys(spill)) {
+      audit = new DuplicateAudit(table, keyColumns, normalise);
+      audit.readKeysInParts(spill);
+    }
     if (audit.caught.cardinality() < audit.duplicateRows.cardinality()) {
       audit.readMissing();
     }
@@ -104,7 +133,9 @@ public final class DuplicateAudit {
     KeyedRows.each(table, keyColumns, steps, wanted == null ? 0 : cells.length, wanted, action);
   }
 
-  private void readKeys() {
+  /** Notes all keys; returns whether they fit in memory. */
+  private boolean readKeys(Spill spill) {
+    boolean[] fits = {true};
     RowStore keyStore = new RowStore(0);
     HashIndex keyIndex = new HashIndex(keyStore);
     RowNumbers stored = new RowNumbers();
@@ -113,7 +144,7 @@ public final class DuplicateAudit {
         (batch, encoded) -> {
           if (rows == 0 && batch.rows() > 0) {
             long characters = Math.max(1, batch.used() / batch.rows());
-            keyIndex.expect(table.sizeInBytes() / characters);
+            keyIndex.expect(Math.min(table.sizeInBytes() / characters, spill.left() / 64));
           }
           for (int row = 0; row < batch.rows(); row++) {
             if (row % AT_ONCE == 0) {
@@ -123,10 +154,90 @@ public final class DuplicateAudit {
           }
           rows += batch.rows();
           keepLast(batch);
+          fits[0] = keyStore.bytes() + keyIndex.bytes() + stored.bytes() <= spill.left();
+          return fits[0];
         });
     keys = keyIndex.keys();
     bytesPerKey =
         (double) (keyStore.bytes() + keyIndex.bytes() + stored.bytes()) / Math.max(1, keys);
+    return fits[0];
+  }
+
+  /** Notes which rows have a key that others have, one part of the keys after the other. */
+  private void readKeysInParts(Spill spill) {
+    spill.requireRoom(table.sizeInBytes(), "the keys of " + table.name());
+    long size = table.sizeInBytes();
+    long each = Math.max(LEAST_PART, spill.limit() / 4);
+    PartedRows parts = new PartedRows(spill, (int) Math.min(MOST_PARTS, Math.max(4, size / each)));
+    PartedRows.Gathered gathered = parts.new Gathered();
+    forEachBatch(
+        null,
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows(); row++) {
+            if (encoded.blankParts[row] != 0) {
+              blankRows++;
+              continue;
+            }
+            int part = PartedRows.partOf(encoded.hashes[row], parts.parts());
+            RowBytes into = gathered.row(part, batch.rowNumber(row));
+            for (int column : keyColumns) {
+              into.cell(batch.column(column), row);
+            }
+          }
+          rows += batch.rows();
+          gathered.putOut();
+          return true;
+        });
+    List<String> names = new ArrayList<>();
+    for (int part = 0; part < keyColumns.length; part++) {
+      names.add("part " + part);
+    }
+    Head head = new Head(table.name(), new Schema(names));
+    int[] all = IntStream.range(0, keyColumns.length).toArray();
+    long bytes = 0;
+    for (int part = 0; part < parts.parts(); part++) {
+      bytes += notePart(new SpilledTable(parts.file(part), parts.rows(part), head, all), all);
+      parts.done(part);
+    }
+    bytesPerKey = (double) bytes / Math.max(1, keys);
+    inOrder = false; // rows will be kept in their order, and groups found by their second rows
+  }
+
+  /** Notes the rows of one part that have a key of others; returns the memory that it took. */
+  private long notePart(Table part, int[] columns) {
+    RowStore keyStore = new RowStore(0);
+    HashIndex keyIndex = new HashIndex(keyStore);
+    RowNumbers stored = new RowNumbers();
+    KeyedRows.each(
+        part,
+        columns,
+        steps,
+        0,
+        null,
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows(); row++) {
+            int found = keyIndex.find(encoded, row);
+            if (found == HashIndex.ABSENT) {
+              keyStore.add(NONE, row, encoded);
+              stored.add(numbered(batch.rowNumber(row)));
+              keyIndex.add(encoded, row, keyStore.rows() - 1);
+            } else {
+              duplicateRows.set(stored.of(keyIndex.rowAt(found)));
+              duplicateRows.set((int) numbered(batch.rowNumber(row)));
+            }
+          }
+          return true;
+        });
+    keys += keyIndex.keys();
+    return keyStore.bytes() + keyIndex.bytes() + stored.bytes();
+  }
+
+  private long numbered(long number) {
+    if (number > Integer.MAX_VALUE) {
+      throw new DataException(
+          table.name() + ": more than " + Integer.MAX_VALUE + " rows; divide the table");
+    }
+    return number;
   }
 
   private void takeKey(
@@ -143,11 +254,7 @@ public final class DuplicateAudit {
     int found = keyIndex.find(encoded, row);
     if (found == HashIndex.ABSENT) {
       keyStore.add(NONE, row, encoded);
-      stored.add(batch.rowNumber(row));
-      if (batch.rowNumber(row) > Integer.MAX_VALUE) {
-        throw new DataException(
-            table.name() + ": more than " + Integer.MAX_VALUE + " rows; divide the table");
-      }
+      stored.add(numbered(batch.rowNumber(row)));
       keyIndex.add(encoded, row, keyStore.rows() - 1);
       return;
     }
@@ -206,6 +313,7 @@ public final class DuplicateAudit {
           for (int row = 0; row < batch.rows(); row++) {
             keep(batch, row, encoded, row, (int) batch.rowNumber(row));
           }
+          return true;
         });
   }
 

@@ -23,7 +23,8 @@ final class KeyedRows implements Workers.Worker {
 
   /** Takes rows and their keys, in order; no two threads do so at once. */
   interface Action {
-    void take(Batch batch, EncodedKeys encoded);
+    /** Returns whether to go on. */
+    boolean take(Batch batch, EncodedKeys encoded);
   }
 
   private KeyedRows(KeyEncoder encoder, Action action) {
@@ -68,9 +69,6 @@ final class KeyedRows implements Workers.Worker {
   public boolean inOrder() {
     Batch batch = parsed;
     parsed = null;
-    if (batch != null) {
-      action.take(batch, encoded);
-    }
-    return true;
+    return batch == null || action.take(batch, encoded);
   }
 }

@@ -16,7 +16,6 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.Trace;
-import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.BatchTable;
@@ -24,6 +23,7 @@ import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.SpillFile;
 import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.Head;
 import org.abletwine.table.spill.PartedRows;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.SpilledTable;
@@ -237,15 +237,7 @@ final class AnswerMaker {
   private Table narrowTable() {
     List<String> all = new ArrayList<>(names);
     all.add(TURN);
-    return new Narrow(before.tableName(), new Schema(all));
-  }
-
-  /** Only the head of a table. */
-  private record Narrow(String name, Schema schema) implements Table {
-    @Override
-    public Rows rows() {
-      throw new IllegalStateException("only a head");
-    }
+    return new Head(before.tableName(), new Schema(all));
   }
 
   /** Merges the answers of the parts into the order of the rows. */

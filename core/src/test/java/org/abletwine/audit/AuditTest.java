@@ -3,6 +3,7 @@ package org.abletwine.audit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -10,12 +11,15 @@ import java.util.Map;
 import java.util.Random;
 import org.abletwine.MemoryTable;
 import org.abletwine.key.Normalise;
+import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.match.near.NearSearch;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -162,5 +166,31 @@ class AuditTest {
     assertThat(counter.exact()).isFalse();
     assertThat((double) counter.count())
         .isCloseTo(200_000, within(200_000 * 4 * HashCounter.ERROR));
+  }
+
+  @Test
+  void duplicatesOfKeysThatDoNotFitInMemoryAreTheSame(@TempDir Path folder) {
+    Random random = new Random(5);
+    for (int size : new int[] {1, 50, 3_000}) {
+      String[] rows = new String[size];
+      for (int i = 0; i < size; i++) {
+        int key = random.nextInt(size);
+        rows[i] = (key % 11 == 0 ? "" : " k" + key) + "," + key % 3 + "," + random.nextInt(2);
+      }
+      MemoryTable table = MemoryTable.of("t", "a,b,v", rows);
+      List<NormaliseStep> steps = List.of(Normalise.trim());
+      DuplicateAudit expected = DuplicateAudit.of(table, new int[] {0, 1}, steps);
+      try (Spill spill = new Spill(1, folder)) {
+        DuplicateAudit parted = DuplicateAudit.of(table, new int[] {0, 1}, steps, spill);
+        assertThat(parted.duplicateRows()).isEqualTo(expected.duplicateRows());
+        assertThat(parted.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)))
+            .isEqualTo(expected.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)));
+        assertThat(parted.report(20))
+            .usingRecursiveComparison()
+            .ignoringFields("bytesPerKey")
+            .isEqualTo(expected.report(20));
+      }
+      assertThat(folder).isEmptyDirectory();
+    }
   }
 }
