@@ -17,6 +17,10 @@ class KilledRunTest {
   @TempDir private Path folder;
 
   private Process start(String... before) throws IOException {
+    return start(List.of(), before);
+  }
+
+  private Process start(List<String> more, String... before) throws IOException {
     if (!Files.exists(folder.resolve("tickets.csv"))) {
       WendleVale.write(folder, 400_000, 1_000, 1);
       Files.writeString(folder.resolve("out.csv"), "old");
@@ -38,6 +42,7 @@ class KilledRunTest {
             "name",
             "--out",
             folder.resolve("out.csv").toString()));
+    command.addAll(more);
     return new ProcessBuilder(command)
         .redirectErrorStream(true)
         .redirectOutput(folder.resolve("log.txt").toFile())
@@ -45,6 +50,10 @@ class KilledRunTest {
   }
 
   private boolean partExists() throws IOException {
+    return partExists(folder);
+  }
+
+  private static boolean partExists(Path folder) throws IOException {
     try (var files = Files.list(folder)) {
       return files.anyMatch(f -> f.getFileName().toString().endsWith(".part"));
     }
@@ -77,5 +86,47 @@ class KilledRunTest {
     assertThat(folder.resolve("log.txt")).content().contains("cannot write", "nothing was changed");
     assertThat(folder.resolve("out.csv")).hasContent("old");
     assertThat(partExists()).isFalse();
+  }
+
+  /** Nothing fits in one byte of memory: the reference goes to disk. */
+  private List<String> onDisk() throws IOException {
+    Path temporary = folder.resolve("temporary");
+    Files.createDirectories(temporary);
+    return List.of("--memory", "1", "--temporary-folder", temporary.toString());
+  }
+
+  @Test
+  void whatAKilledRunHasKeptOnDiskIsClearedByTheNext() throws Exception {
+    List<String> onDisk = onDisk();
+    Path temporary = folder.resolve("temporary");
+    Process run = start(onDisk);
+    while (run.isAlive() && !partExists(temporary)) {
+      Thread.sleep(5);
+    }
+    run.destroyForcibly().waitFor(20, TimeUnit.SECONDS);
+    assertThat(run.exitValue()).as("killed before its end").isNotZero();
+    assertThat(partExists(temporary)).as("kill -9 leaves what was kept").isTrue();
+    assertThat(folder.resolve("out.csv")).hasContent("old");
+
+    Process again = start(onDisk);
+    assertThat(again.waitFor(60, TimeUnit.SECONDS)).isTrue();
+    assertThat(again.exitValue()).isZero();
+    assertThat(temporary).isEmptyDirectory();
+    byte[] divided = Files.readAllBytes(folder.resolve("out.csv"));
+    assertThat(start().waitFor()).isZero();
+    assertThat(Files.readAllBytes(folder.resolve("out.csv"))).isEqualTo(divided);
+  }
+
+  @Test
+  void aFullTemporaryFolderIsToldAndChangesNothing() throws Exception {
+    Process run =
+        start(onDisk(), "bash", "-c", "ulimit -f 2000; trap '' XFSZ; exec \"$@\"", "limited");
+    assertThat(run.waitFor(60, TimeUnit.SECONDS)).isTrue();
+    assertThat(run.exitValue()).isEqualTo(1);
+    assertThat(folder.resolve("log.txt"))
+        .content()
+        .contains("cannot keep what does not fit in memory in the folder", "make room there");
+    assertThat(folder.resolve("out.csv")).hasContent("old");
+    assertThat(folder.resolve("temporary")).isEmptyDirectory();
   }
 }

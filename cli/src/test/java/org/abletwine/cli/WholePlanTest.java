@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -35,6 +37,45 @@ class WholePlanTest {
     Cli.Gave gave = Cli.run("run", plan.toString(), "--json");
     assertThat(gave.status()).as(gave.err()).isEqualTo(status);
     return new ObjectMapper().readTree(gave.out());
+  }
+
+  @Test
+  void theDemoIsTheSameWithNothingInMemory() throws IOException {
+    List<String> written =
+        List.of("enriched.csv", "exceptions.csv", "corrections-draft.csv", "by-region.csv");
+    Cli.run("run", file("harvest.plan.yaml"));
+    List<byte[]> expected = new ArrayList<>();
+    for (String name : written) {
+      expected.add(Files.readAllBytes(demo.resolve("out").resolve(name)));
+    }
+    JsonNode before = new ObjectMapper().readTree(demo.resolve("out/run.json").toFile());
+    Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--memory", "1", "--figures", "all");
+    assertThat(gave.status()).as(gave.err()).isZero();
+    assertThat(gave.out()).contains("growers.csv did not fit in memory: divided into 4 parts");
+    for (int i = 0; i < written.size(); i++) {
+      assertThat(Files.readAllBytes(demo.resolve("out").resolve(written.get(i))))
+          .as(written.get(i))
+          .isEqualTo(expected.get(i));
+    }
+    JsonNode after = new ObjectMapper().readTree(demo.resolve("out/run.json").toFile());
+    int divided = 0;
+    for (JsonNode lookup : after.path("lookups")) {
+      divided += ((ObjectNode) lookup).remove("divided") == null ? 0 : 1;
+    }
+    assertThat(divided).isEqualTo(9);
+    for (JsonNode record : List.of(before, after)) {
+      ((ObjectNode) record).remove(List.of("started", "elapsed_seconds"));
+    }
+    assertThat(after).isEqualTo(before);
+  }
+
+  @Test
+  void anAmountOfMemoryIsToldInBytesOrGreaterUnits() {
+    Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--memory", "much");
+    assertThat(gave.status()).isEqualTo(2);
+    assertThat(gave.err()).contains("--memory takes a size such as 512m or 4g, not much");
+    assertThat(Cli.run("run", file("harvest.plan.yaml"), "--memory", "1G", "--quiet").status())
+        .isZero();
   }
 
   @Test

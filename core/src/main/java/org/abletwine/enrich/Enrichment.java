@@ -21,6 +21,7 @@ import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
+import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -235,7 +236,8 @@ public final class Enrichment {
   /**
    * Takes all rows through the first steps, for a step that must see them before it passes them.
    */
-  private void again(int count, Columns run, RunContext context, BatchSink into, int[] numbers) {
+  private @Nullable DataException again(
+      int count, Columns run, RunContext context, BatchSink into, int[] numbers) {
     transactions.readAgain();
     Columns columns = columns().measuredBy(measure).carrying(carried).sharing(run);
     RunContext quiet = context.quiet();
@@ -244,8 +246,10 @@ public final class Enrichment {
       for (RunStep step : steps.subList(0, count)) {
         runners.add(step.prepare(columns, quiet));
       }
-      columns.readAll();
       new Pipeline(transactions, runners, into, columns, numbers, mostRows, quiet).run();
+      return null;
+    } catch (DataException e) {
+      return e;
     } finally {
       runners.forEach(PreparedStep::close);
     }

@@ -2,6 +2,7 @@ package org.abletwine.enrich;
 
 import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.stream.IntStream;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -67,7 +68,14 @@ final class Pipeline {
     this.context = context;
     this.count = mostRows == Long.MAX_VALUE ? context.workers() : 1;
     int base = transactions.schema().size();
-    first = sink.copiesText() ? Math.max(columns.readUpTo(), neededToWrite(base)) : base;
+    first =
+        sink.copiesText()
+            ? Math.max(columns.readUpTo(), neededToWrite(base))
+            : sink.looksOnlyAtColumns()
+                ? Math.max(
+                    columns.readUpTo(),
+                    1 + IntStream.of(numbers).filter(n -> n < base).max().orElse(0))
+                : base;
   }
 
   /** How many of the first columns of a row must be found so that the others leave as they came. */

@@ -59,7 +59,7 @@ final class RowTrace {
             Workers.usual(),
             null,
             Map.of(),
-            null,
+            spill,
             null);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));

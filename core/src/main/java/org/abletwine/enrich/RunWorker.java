@@ -73,6 +73,9 @@ final class RunWorker implements Workers.Worker {
       } catch (RuntimeException e) {
         return e;
       }
+      if (encoder.takesRowsBeforeAFailure()) {
+        encoder.add(batch, null, batch.rows(), columns);
+      }
     }
     return met;
   }
@@ -83,6 +86,13 @@ final class RunWorker implements Workers.Worker {
       rows[row] = row;
     }
     return rows;
+  }
+
+  @Override
+  public void failed() {
+    if (encoder.takesRowsBeforeAFailure()) {
+      encoder.flush();
+    }
   }
 
   @Override

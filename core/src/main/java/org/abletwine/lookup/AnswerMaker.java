@@ -16,6 +16,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.Trace;
+import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.BatchTable;
@@ -95,11 +96,14 @@ final class AnswerMaker {
     PartedRows rows = new PartedRows(spill, large.parts().parts());
     KeyLayout layout = KeyLayout.of(lookup);
     int[] equal = IntStream.of(layout.equal()).map(part -> keyColumns.get(0)[part]).toArray();
-    Objects.requireNonNull(context.before(), "the rows before the lookup")
-        .into(
-            new KeyRows(rows, equal, layout.equalSteps(lookup)),
-            needed.keySet().stream().mapToInt(Integer::intValue).toArray());
-    return answered(rows);
+    DataException stopped =
+        Objects.requireNonNull(context.before(), "the rows before the lookup")
+            .into(
+                new KeyRows(rows, equal, layout.equalSteps(lookup)),
+                needed.keySet().stream().mapToInt(Integer::intValue).toArray());
+    Answers answers = answered(rows);
+    answers.stoppedBy(stopped);
+    return answers;
   }
 
   private void need(int number) {

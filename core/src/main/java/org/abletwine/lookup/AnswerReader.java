@@ -52,17 +52,25 @@ final class AnswerReader {
     cursor.seek(answers.before(batch.rowNumber(0)));
     for (int row = 0; row < count; row++) {
       long wanted = batch.rowNumber(row);
-      long number = cursor.number();
+      long number = next(wanted);
       while (number < wanted) {
         cursor.seek(cursor.number() + cursor.place());
-        number = cursor.number();
+        number = next(wanted);
       }
       if (number != wanted) {
-        throw new IllegalStateException("row " + wanted + " has no answer");
+        throw answers.none(wanted);
       }
       cursor.number();
       read(row);
     }
+  }
+
+  /** The row of the next answer. */
+  private long next(long wanted) {
+    if (!answers.more(cursor.place())) {
+      throw answers.none(wanted);
+    }
+    return cursor.number();
   }
 
   private void read(int row) {

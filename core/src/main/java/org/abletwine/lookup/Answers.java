@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.step.Exceptions;
+import org.abletwine.table.DataException;
 import org.abletwine.table.output.SpillFile;
 import org.abletwine.table.spill.ByteCursor;
 import org.abletwine.table.spill.RowBytes;
@@ -30,6 +31,7 @@ final class Answers {
   private int noted;
   private long count;
   private @Nullable Found found;
+  private @Nullable DataException stoppedBy;
 
   Answers(SpillFile file) {
     this.file = file;
@@ -50,6 +52,26 @@ final class Answers {
       LookupFigures.Spilled spilled,
       KnownParts known,
       List<Exceptions.Found> exceptions) {}
+
+  /**
+   * States what ends the run at the row after the last that has an answer.
+   *
+   * @param failure what it is; null when all rows have one
+   */
+  void stoppedBy(@Nullable DataException failure) {
+    stoppedBy = failure;
+  }
+
+  /** What a row has met that has no answer. */
+  RuntimeException none(long row) {
+    DataException stopped = stoppedBy;
+    return stopped == null ? new IllegalStateException("row " + row + " has no answer") : stopped;
+  }
+
+  /** Whether there are answers from a place on. */
+  boolean more(long place) {
+    return place < file.size();
+  }
 
   void found(Found all) {
     found = all;

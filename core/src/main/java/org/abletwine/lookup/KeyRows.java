@@ -71,6 +71,16 @@ final class KeyRows implements BatchSink {
     public void flush() {
       gathered.putOut();
     }
+
+    @Override
+    public boolean takesRowsBeforeAFailure() {
+      return true;
+    }
+  }
+
+  @Override
+  public boolean looksOnlyAtColumns() {
+    return true;
   }
 
   @Override

@@ -24,6 +24,7 @@ import org.abletwine.match.MatchRule;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
+import org.abletwine.table.spill.Spill;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -374,6 +375,56 @@ class LargeReferenceTest {
   }
 
   @Test
+  void theFirstRowThatEndsARunEndsItWhicheverStepItIs() {
+    for (int bad = 0; bad < 6; bad++) {
+      for (int worse = 0; worse < 6; worse++) {
+        // One row cannot be computed before the lookup, another is not found by it.
+        String[] rows = new String[6];
+        for (int row = 0; row < rows.length; row++) {
+          rows[row] = (row == worse ? "none" : "a") + "," + (row == bad ? "x" : "1");
+        }
+        tickets = MemoryTable.of("tickets", "grower,kg", rows);
+        growers = MemoryTable.of("growers", "code,name", "a,Ash", "b,Birch");
+        String[] failures = new String[2];
+        for (int memory = 0; memory < 2; memory++) {
+          Enrichment enrichment =
+              Enrichment.of(tickets)
+                  .step(new Compute("more", "kg + 1", Evaluation.STRICT))
+                  .lookup(
+                      Lookup.in(growers)
+                          .key("grower", "code")
+                          .bring("name")
+                          .when(Outcome.UNMATCHED, Treatment.fail()))
+                  .memory(memory, folder)
+                  .build();
+          failures[memory] = failure(enrichment);
+        }
+        assertThat(failures[1]).as(bad + " " + worse).isEqualTo(failures[0]);
+        assertThat(failures[1]).startsWith("row " + (1 + Math.min(bad, worse)));
+      }
+    }
+  }
+
+  private static String failure(Enrichment enrichment) {
+    try {
+      enrichment.writeTo(new ListSink());
+    } catch (DataException e) {
+      return String.valueOf(e.getMessage());
+    }
+    return "";
+  }
+
+  @Test
+  void roomOnDiskIsLookedAtBefore() {
+    try (Spill spill = new Spill(1, folder)) {
+      assertThatThrownBy(() -> spill.requireRoom(Long.MAX_VALUE, "growers"))
+          .isInstanceOf(DataException.class)
+          .hasMessageStartingWith("growers does not fit in the 0 MB that references may take")
+          .hasMessageContaining("make room there, name another folder, or give more memory");
+    }
+  }
+
+  @Test
   void aTraceTellsWhatItTellsInMemoryButForNearMisses() {
     tables(60, 40);
     Lookup two =
@@ -385,10 +436,14 @@ class LargeReferenceTest {
             .when(Outcome.UNMATCHED, Treatment.drop());
     Enrichment.Builder builder =
         Enrichment.of(tickets).lookup(plain().several(Several.EACH).markAs("how")).lookup(two);
+    int notLookedFor = 0;
     for (int row = 1; row <= 60; row++) {
       List<String> expected = lines(builder.memory(0, folder).build().trace(row));
-      assertThat(lines(builder.memory(1, folder).build().trace(row))).isEqualTo(expected);
+      TracedRow divided = builder.memory(1, folder).build().trace(row);
+      assertThat(lines(divided)).isEqualTo(expected);
+      notLookedFor += divided.toString().contains("not looked for") ? 1 : 0;
     }
+    assertThat(notLookedFor).as("rows whose reference was on disk").isPositive();
   }
 
   private static List<String> lines(TracedRow row) {

@@ -329,6 +329,7 @@ public final class Columns {
     types.putAll(retyped);
     likely.clear();
     likely.putAll(reseen);
+    keptPrivate.forEach(name -> hide(name, true));
   }
 
   /**

@@ -36,6 +36,11 @@ public final class Workers {
      * @return whether to go on with the rows behind it
      */
     boolean inOrder();
+
+    /**
+     * A row of a piece has failed, and those before the piece are put out: work ends after this.
+     */
+    default void failed() {}
   }
 
   /** As many as are of use where rows are taken one after another. */
@@ -205,12 +210,14 @@ public final class Workers {
     }
     Throwable met = failed;
     boolean more = false;
-    if (met == null) {
-      try {
+    try {
+      if (met == null) {
         more = worker.inOrder();
-      } catch (RuntimeException | Error e) {
-        met = e;
+      } else {
+        worker.failed();
       }
+    } catch (RuntimeException | Error e) {
+      met = met == null ? e : met;
     }
     synchronized (turning) {
       turn++;

@@ -48,11 +48,6 @@ public final class ByteCursor {
     }
   }
 
-  /** Returns whether there is more. */
-  public boolean more() {
-    return at < end || base + at < file.size();
-  }
-
   /** Makes so many bytes lie in the buffer from here on. */
   private void need(int count) {
     if (end - at >= count) {
