@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -67,6 +68,24 @@ class WholePlanTest {
       ((ObjectNode) record).remove(List.of("started", "elapsed_seconds"));
     }
     assertThat(after).isEqualTo(before);
+  }
+
+  @Test
+  void nothingIsLeftBehindWhenAReferenceOnDiskEndsARun() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "code,kg\na,1\nb,2\n");
+    Files.writeString(demo.resolve("r.csv"), "code,name\na,Ash\na,Alder\n");
+    Path plan =
+        plan(
+            "references: { r: { file: r.csv, key: code, duplicates: fail } }",
+            "steps: [{ lookup: r, bring: [name], unmatched: { apart: out/apart.csv } }]",
+            "outputs: { enriched: out/e.csv }");
+    Cli.Gave gave = Cli.run("run", plan.toString(), "--memory", "1");
+    assertThat(gave.status()).isEqualTo(1);
+    assertThat(gave.err()).contains("r.csv: 1 key stands on several rows");
+    try (Stream<Path> files = Files.list(demo.resolve("out"))) {
+      assertThat(files.map(file -> file.getFileName().toString()).filter(f -> f.endsWith(".part")))
+          .isEmpty();
+    }
   }
 
   @Test

@@ -10,22 +10,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.function.Supplier;
-import java.util.stream.IntStream;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Evaluation;
-import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
-import org.abletwine.step.run.Trace;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Workers;
-import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -385,131 +380,7 @@ public final class Lookup implements RunStep {
 
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
-    return within(columns).prepared(columns, context);
-  }
-
-  private PreparedStep prepared(Columns columns, RunContext context) {
-    Columns before = columns.copy();
-    List<int[]> keyColumns = LookupCheck.against(this, columns);
-    List<LoadedReference> loaded = new ArrayList<>();
-    LargeReference large = null;
-    for (Lookup from : tried()) {
-      LoadKey key = LoadKey.of(from);
-      Held held = columns.shared(key, Held.class, () -> from.held(from == this, context));
-      if (held instanceof LoadedReference inMemory) {
-        loaded.add(inMemory);
-      } else if (from == this) {
-        large = (LargeReference) held;
-      } else { // divided by another lookup, which asks it first
-        loaded.add(
-            columns.shared(
-                List.of(key, "in memory"),
-                LoadedReference.class,
-                () -> ReferenceLoader.load(from, context.progress(), context.workers())));
-      }
-    }
-    Apart apart = Apart.of(this, before, columns, context);
-    if (large != null && context.trace() == Trace.NONE) {
-      return answered(large, loaded, keyColumns, new Kept(before, columns, apart), context);
-    }
-    if (large != null) {
-      LargeReference parted = large;
-      return new TracedPart(
-          this,
-          parted,
-          keyColumns.get(0),
-          row -> {
-            Lookup own = with(draft -> {}, parted.part(row.part()));
-            List<LoadedReference> all = new ArrayList<>(loaded);
-            all.add(0, ReferenceLoader.loadPart(own, parted.values(), context.workers()).loaded());
-            return new LookupWorker(
-                own.shared(all, keyColumns, new Kept(before, columns, apart), row.known(), context),
-                Exceptions.NONE);
-          });
-    }
-    KnownParts known = new KnownParts(this, loaded.get(0));
-    return PreparedLookup.of(
-        shared(loaded, keyColumns, new Kept(before, columns, apart), known, context),
-        context.exceptions());
-  }
-
-  /** What workers share of this lookup over references that are in memory. */
-  private PreparedLookup.Shared shared(
-      List<LoadedReference> loaded,
-      List<int[]> keyColumns,
-      Kept kept,
-      KnownParts known,
-      RunContext context) {
-    Columns columns = kept.columns();
-    List<String> names = bring.stream().map(Attribute::as).toList();
-    LookupFills fills = new LookupFills(this);
-    @Nullable String[] emptyFills = fills.of(Outcome.MATCHED.ordinal());
-    Supplier<Source[]> sources =
-        () -> {
-          Source[] made = new Source[loaded.size()];
-          Arrays.setAll(
-              made,
-              i -> new Source(tried().get(i), loaded.get(i), keyColumns.get(i), names, emptyFills));
-          return made;
-        };
-    return new PreparedLookup.Shared(
-        this,
-        sources,
-        keyColumns.get(0),
-        asked == null ? null : asked.over(kept.before(), name),
-        fills,
-        columns.tableName(),
-        context.trace(),
-        columns.measure(),
-        columns.carried(),
-        IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
-        known,
-        kept.apart());
-  }
-
-  /** What a step goes by that is prepared. */
-  private record Kept(Columns before, Columns columns, Apart apart) {}
-
-  /** The reference in memory, or divided; only one that is asked first may be divided. */
-  private Held held(boolean first, RunContext context) {
-    boolean traced = context.trace() != Trace.NONE;
-    Spill spill = first && (traced || context.before() != null) ? context.spill() : null;
-    return spill == null
-        ? ReferenceLoader.load(this, context.progress(), context.workers())
-        : ReferenceLoader.load(this, spill, context.progress(), context.workers());
-  }
-
-  private PreparedStep answered(
-      LargeReference large,
-      List<LoadedReference> further,
-      List<int[]> keyColumns,
-      Kept kept,
-      RunContext context) {
-    Columns columns = kept.columns();
-    Answers answers =
-        columns.shared(
-            "answers of lookup " + name,
-            Answers.class,
-            () ->
-                new AnswerMaker(
-                        this, large, further, keyColumns, kept.before(), columns.measure(), context)
-                    .make());
-    return PreparedLookup.answered(
-        new PreparedLookup.Shared(
-            this,
-            () -> new Source[0],
-            keyColumns.get(0),
-            null,
-            new LookupFills(this),
-            columns.tableName(),
-            Trace.NONE,
-            columns.measure(),
-            columns.carried(),
-            IntStream.of(columns.carried()).mapToObj(columns::isPrivate).toList(),
-            answers.found().known(),
-            kept.apart()),
-        answers,
-        context.exceptions());
+    return new LookupPreparation(within(columns), columns, context).prepared();
   }
 
   /**
@@ -530,6 +401,15 @@ public final class Lookup implements RunStep {
                       : treatment);
         },
         part);
+  }
+
+  /**
+   * Returns the same lookup in a part of its reference.
+   *
+   * @param part the part
+   */
+  Lookup over(Table part) {
+    return with(draft -> {}, part);
   }
 
   /** Returns what becomes of rows by their outcome. */

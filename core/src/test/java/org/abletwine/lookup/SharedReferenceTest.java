@@ -19,10 +19,15 @@ import org.abletwine.match.MatchRule;
 import org.abletwine.table.batch.BatchTable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.DisabledIfSystemProperty;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Lookups that need the same of a reference read it once; those that do not, do not. */
+@DisabledIfSystemProperty(
+    named = "org.abletwine.memory",
+    matches = ".*",
+    disabledReason = "a reference on disk is read twice to be divided")
 class SharedReferenceTest {
   private final MemoryTable loads =
       MemoryTable.of("loads", "no,origin,arrival", "1,KEL,TAN", "2,TAN,", "3,XXX,KEL", "4,MAR,MAR");

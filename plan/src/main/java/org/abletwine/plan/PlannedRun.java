@@ -20,13 +20,11 @@ import org.abletwine.plan.drift.Drift;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
-import org.abletwine.step.run.Trace;
 import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.NoRows;
-import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.Output;
 import org.abletwine.table.output.OutputFile;
 import org.abletwine.table.output.OutputGroup;
@@ -404,19 +402,7 @@ public final class PlannedRun {
    * @return the figures
    */
   public RunRecord count(Progress progress, TableSink sink) {
-    RunContext context =
-        new RunContext(
-            progress,
-            Exceptions.NONE,
-            Trace.NONE,
-            false,
-            null,
-            Workers.usual(),
-            null,
-            Map.of(),
-            null,
-            null);
-    RunRecord record = enrichment.build().writeTo(sink, context);
+    RunRecord record = enrichment.build().writeTo(sink, RunContext.counting(progress));
     return record.with(parameters, controls.judge(record));
   }
 

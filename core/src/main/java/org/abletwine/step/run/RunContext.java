@@ -42,18 +42,26 @@ public record RunContext(
     @Nullable Before before) {
 
   /** Tells nobody about anything, and lets steps write no files. */
-  public static final RunContext PREVIEW =
-      new RunContext(
-          Progress.NONE,
-          Exceptions.NONE,
-          Trace.NONE,
-          false,
-          null,
-          Workers.usual(),
-          null,
-          Map.of(),
-          null,
-          null);
+  public static final RunContext PREVIEW = counting(Progress.NONE);
+
+  /**
+   * Lets steps write no files, and traces and tells of nothing.
+   *
+   * @param progress told about tables being read
+   */
+  public static RunContext counting(Progress progress) {
+    return new RunContext(
+        progress,
+        Exceptions.NONE,
+        Trace.NONE,
+        false,
+        null,
+        Workers.usual(),
+        null,
+        Map.of(),
+        null,
+        null);
+  }
 
   /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
   public RunContext(Progress progress, Exceptions exceptions, @Nullable OutputGroup outputs) {

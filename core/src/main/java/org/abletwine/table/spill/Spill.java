@@ -16,6 +16,9 @@ public final class Spill implements AutoCloseable {
   /** The share of the memory of this Java that references may take unless stated. */
   private static final double USUAL_SHARE = 0.6;
 
+  /** States another amount, in bytes, for trying everything with references on disk. */
+  private static final String USUAL = "org.abletwine.memory";
+
   private final long limit;
   private final Path folder;
   private final List<SpillFile> files = new ArrayList<>();
@@ -27,7 +30,8 @@ public final class Spill implements AutoCloseable {
    * @param folder where files go; null for the folder for temporary files
    */
   public Spill(long limit, @org.jspecify.annotations.Nullable Path folder) {
-    this.limit = limit > 0 ? limit : (long) (USUAL_SHARE * Runtime.getRuntime().maxMemory());
+    long usual = Long.getLong(USUAL, (long) (USUAL_SHARE * Runtime.getRuntime().maxMemory()));
+    this.limit = limit > 0 ? limit : usual;
     this.folder = folder == null ? Path.of(System.getProperty("java.io.tmpdir")) : folder;
   }
 
