@@ -1,7 +1,6 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,8 +38,8 @@ import org.jspecify.annotations.Nullable;
  * one thread.
  */
 final class AnswerMaker {
-  /** The last kind of what needs attention in a reference. */
-  private static final long COLLISION = 2;
+  /** Bytes that are read at once of the answers of a part: all parts are open together. */
+  private static final int BLOCK = 1 << 15;
 
   private static final String TURN = "the turn of a row among those of its number";
 
@@ -118,7 +117,7 @@ final class AnswerMaker {
     Expression asked = lookup.asked == null ? null : lookup.asked.over(narrow(), lookup.name);
     List<SpillFile> files = new ArrayList<>();
     List<Long> counts = new ArrayList<>();
-    List<At> exceptions = new ArrayList<>();
+    ToldOfParts told = new ToldOfParts(spill);
     DuplicateRows.Failures failures = null;
     LookupWorker tally = null;
     ReferenceFacts facts = null;
@@ -129,14 +128,18 @@ final class AnswerMaker {
       if (read.failures() != null) {
         failures = failures == null ? read.failures() : failures.and(read.failures());
       }
-      PreparedLookup.tellReference(
-          own,
-          loaded,
-          (found, kind, after) -> {
-            if (kind < COLLISION) {
-              exceptions.add(new At(kind, after, found));
-            }
-          });
+      if (context.exceptions() != Exceptions.NONE) {
+        told.part(
+            into ->
+                PreparedLookup.tellReference(
+                    own,
+                    loaded,
+                    (found, kind, after) -> {
+                      if (kind < PreparedLookup.COLLISION) {
+                        into.found(found, kind, after);
+                      }
+                    }));
+      }
       SpillFile file = spill.file();
       List<Answerer> workers = new ArrayList<>();
       PreparedLookup.Shared shared = shared(own, loaded, asked, parts);
@@ -168,27 +171,17 @@ final class AnswerMaker {
     if (failures != null) {
       failures.throwIfAny();
     }
-    exceptions.sort(Comparator.comparingLong(At::kind).thenComparingLong(At::after));
-    // Of keys that only normalising made equal the first few of all parts together are told.
-    for (LoadedReference.Example one :
-        Objects.requireNonNull(facts, "there are parts").examples()) {
-      exceptions.add(
-          new At(COLLISION, one.second(), PreparedLookup.collision(lookup, facts.name(), one)));
-    }
     Answers answers = merged(files, counts);
-    long bytes = large.parts().bytes() + rows.bytes() + 2 * answers.bytes();
+    long bytes = large.parts().bytes() + rows.bytes() + 2 * answers.bytes() + told.bytes();
     answers.found(
         new Answers.Found(
             Objects.requireNonNull(tally, "there are parts"),
-            facts,
+            Objects.requireNonNull(facts, "there are parts"),
             new LookupFigures.Spilled(rows.parts(), bytes),
             parts.found(large),
-            exceptions.stream().map(At::found).toList()));
+            told));
     return answers;
   }
-
-  /** What needs attention in the reference, and where it comes among all of that. */
-  private record At(long kind, long after, Exceptions.Found found) {}
 
   private int[] all() {
     return IntStream.rangeClosed(0, names.size()).toArray();
@@ -249,7 +242,7 @@ final class AnswerMaker {
     PriorityQueue<Next> queue = new PriorityQueue<>();
     for (int part = 0; part < files.size(); part++) {
       if (counts.get(part) > 0) {
-        Next next = new Next(new ByteCursor(files.get(part)), counts.get(part));
+        Next next = new Next(new ByteCursor(files.get(part), BLOCK), counts.get(part));
         next.go();
         queue.add(next);
       }

@@ -1,10 +1,8 @@
 package org.abletwine.lookup;
 
 import java.util.Arrays;
-import java.util.List;
 import java.util.Objects;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.step.Exceptions;
 import org.abletwine.table.DataException;
 import org.abletwine.table.output.SpillFile;
 import org.abletwine.table.spill.ByteCursor;
@@ -44,14 +42,14 @@ final class Answers {
    * @param facts what was found in the reference
    * @param spilled how it was divided
    * @param known which parts of keys it knows
-   * @param exceptions what needs attention in the reference
+   * @param told what needs attention in the reference
    */
   record Found(
       LookupWorker tally,
       ReferenceFacts facts,
       LookupFigures.Spilled spilled,
       KnownParts known,
-      List<Exceptions.Found> exceptions) {}
+      ToldOfParts told) {}
 
   /**
    * States what ends the run at the row after the last that has an answer.

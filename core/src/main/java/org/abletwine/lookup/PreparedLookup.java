@@ -12,6 +12,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Prepares a lookup for one run: its references are loaded, and shared by its workers. */
 final class PreparedLookup {
+  /** The last kind of what needs attention in a reference. */
+  static final long COLLISION = 2;
+
   private PreparedLookup() {}
 
   static PreparedStep of(Shared shared, Exceptions exceptions) {
@@ -30,7 +33,13 @@ final class PreparedLookup {
   /** Prepares a lookup whose rows have been answered before. */
   static PreparedStep answered(Shared shared, Answers answers, Exceptions exceptions) {
     Answers.Found all = answers.found();
-    all.exceptions().forEach(exceptions::found);
+    if (exceptions != Exceptions.NONE) {
+      all.told().tell(exceptions);
+      // Of keys that only normalising made equal the first few of all parts together are told.
+      for (LoadedReference.Example one : all.facts().examples()) {
+        exceptions.found(collision(shared.lookup(), all.facts().name(), one));
+      }
+    }
     Prepared<AnsweredWorker> prepared =
         new Prepared<AnsweredWorker>(
                 told -> new AnsweredWorker(shared, answers, told),
@@ -118,7 +127,7 @@ final class PreparedLookup {
           reference.numbers().of(row));
     }
     for (LoadedReference.Example example : reference.collisionExamples()) {
-      told.found(collision(lookup, reference.name(), example), 2, example.second());
+      told.found(collision(lookup, reference.name(), example), COLLISION, example.second());
     }
   }
 

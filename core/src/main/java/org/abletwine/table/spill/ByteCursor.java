@@ -1,5 +1,6 @@
 package org.abletwine.table.spill;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.table.output.SpillFile;
 
@@ -97,6 +98,12 @@ public final class ByteCursor {
   }
 
   private int length;
+
+  /** Reads a text that is not null. */
+  public String text() {
+    int start = cell();
+    return new String(bytes, start, length, StandardCharsets.UTF_8);
+  }
 
   /** Returns how many bytes the cell has that was gone past last. */
   public int length() {
