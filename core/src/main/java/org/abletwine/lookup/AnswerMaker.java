@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -45,7 +46,7 @@ final class AnswerMaker {
 
   private final Lookup lookup;
   private final LargeReference large;
-  private final List<LoadedReference> further;
+  private final List<Held> held;
   private final List<int[]> keyColumns;
   private final Columns before;
   private final int measure;
@@ -59,23 +60,22 @@ final class AnswerMaker {
 
   /**
    * @param lookup the lookup
-   * @param large its reference
-   * @param further the references tried otherwise
+   * @param held its reference, which is divided, and those tried otherwise; all that are divided
+   *     are so into as many parts
    * @param keyColumns the columns of the keys of all of these
    * @param before the columns before the lookup
    * @param measure the column whose totals go beside the figures, or -1
    */
   AnswerMaker(
       Lookup lookup,
-      LargeReference large,
-      List<LoadedReference> further,
+      List<Held> held,
       List<int[]> keyColumns,
       Columns before,
       int measure,
       RunContext context) {
     this.lookup = lookup;
-    this.large = large;
-    this.further = further;
+    this.held = held;
+    this.large = (LargeReference) held.get(0);
     this.keyColumns = keyColumns;
     this.before = before;
     this.measure = measure;
@@ -118,16 +118,15 @@ final class AnswerMaker {
     List<SpillFile> files = new ArrayList<>();
     List<Long> counts = new ArrayList<>();
     ToldOfParts told = new ToldOfParts(spill);
-    DuplicateRows.Failures failures = null;
+    List<DuplicateRows.@Nullable Failures> refused =
+        new ArrayList<>(Collections.nCopies(held.size(), null));
     LookupWorker tally = null;
     ReferenceFacts facts = null;
     for (int part = 0; part < rows.parts(); part++) {
       Lookup own = lookup.quietIn(large.part(part));
       ReferenceLoader.Part read = ReferenceLoader.loadPart(own, large.values(), context.workers());
       LoadedReference loaded = read.loaded();
-      if (read.failures() != null) {
-        failures = failures == null ? read.failures() : failures.and(read.failures());
-      }
+      refused.set(0, and(refused.get(0), read.failures()));
       if (context.exceptions() != Exceptions.NONE) {
         told.part(
             into ->
@@ -142,7 +141,15 @@ final class AnswerMaker {
       }
       SpillFile file = spill.file();
       List<Answerer> workers = new ArrayList<>();
-      PreparedLookup.Shared shared = shared(own, loaded, asked, parts);
+      List<LoadedReference> all = new ArrayList<>(List.of(loaded));
+      for (int i = 1; i < held.size(); i++) {
+        Lookup from = lookup.tried().get(i);
+        ReferenceLoader.Part further =
+            ReferenceLoader.part(from, held.get(i), part, context.workers());
+        refused.set(i, and(refused.get(i), further.failures()));
+        all.add(further.loaded());
+      }
+      PreparedLookup.Shared shared = shared(own, all, asked, parts);
       Supplier<Workers.Worker> make =
           () -> {
             Answerer worker = new Answerer(shared, names.size(), file);
@@ -168,11 +175,16 @@ final class AnswerMaker {
       files.add(file);
       counts.add(count);
     }
-    if (failures != null) {
-      failures.throwIfAny();
+    for (DuplicateRows.Failures one : refused) {
+      if (one != null) {
+        one.throwIfAny();
+      }
     }
     Answers answers = merged(files, counts);
-    long bytes = large.parts().bytes() + rows.bytes() + 2 * answers.bytes() + told.bytes();
+    long bytes = rows.bytes() + 2 * answers.bytes() + told.bytes();
+    for (Held one : held) {
+      bytes += one instanceof LargeReference parted ? parted.parts().bytes() : 0;
+    }
     answers.found(
         new Answers.Found(
             Objects.requireNonNull(tally, "there are parts"),
@@ -183,12 +195,17 @@ final class AnswerMaker {
     return answers;
   }
 
+  private static DuplicateRows.@Nullable Failures and(
+      DuplicateRows.@Nullable Failures one, DuplicateRows.@Nullable Failures other) {
+    return one == null ? other : other == null ? one : one.and(other);
+  }
+
   private int[] all() {
     return IntStream.rangeClosed(0, names.size()).toArray();
   }
 
   private PreparedLookup.Shared shared(
-      Lookup own, LoadedReference loaded, @Nullable Expression asked, AskedParts parts) {
+      Lookup own, List<LoadedReference> loaded, @Nullable Expression asked, AskedParts parts) {
     List<Lookup> tried = own.tried();
     List<String> brought = own.bring.stream().map(Attribute::as).toList();
     LookupFills fills = new LookupFills(own);
@@ -201,8 +218,7 @@ final class AnswerMaker {
         () -> {
           Source[] made = new Source[tried.size()];
           for (int i = 0; i < made.length; i++) {
-            LoadedReference reference = i == 0 ? loaded : further.get(i - 1);
-            made[i] = new Source(tried.get(i), reference, keys.get(i), brought, emptyFills);
+            made[i] = new Source(tried.get(i), loaded.get(i), keys.get(i), brought, emptyFills);
           }
           return made;
         };

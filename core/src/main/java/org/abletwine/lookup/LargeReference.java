@@ -72,18 +72,26 @@ record LargeReference(Table table, PartedRows parts, int[] kept, Values values) 
   }
 
   /**
+   * How many parts a reference is divided into.
+   *
+   * @param needed about how many bytes it would take in memory
+   */
+  static int partsFor(long needed, Spill spill) {
+    long each = Math.max(LEAST_BYTES, spill.limit() / SHARE);
+    return (int) Math.max(FEWEST, Math.min(MOST, needed / each + 1));
+  }
+
+  /**
    * Divides a reference.
    *
    * @param lookup whose keys it is divided by
    * @param looked the columns that are looked at
-   * @param needed about how many bytes it would take in memory
+   * @param count how many parts
    */
   static LargeReference of(
-      Lookup lookup, BitSet looked, long needed, Spill spill, Progress progress, int workers) {
+      Lookup lookup, BitSet looked, int count, Spill spill, Progress progress, int workers) {
     Table table = lookup.reference;
     spill.requireRoom(table.sizeInBytes(), table.name());
-    long each = Math.max(LEAST_BYTES, spill.limit() / SHARE);
-    int count = (int) Math.max(FEWEST, Math.min(MOST, needed / each + 1));
     PartedRows parts = new PartedRows(spill, count);
     int[] kept = looked.stream().toArray();
     LongAdder done = new LongAdder();

@@ -3,6 +3,7 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.abletwine.step.Exceptions;
@@ -38,25 +39,10 @@ final class LookupPreparation {
   }
 
   PreparedStep prepared() {
-    List<LoadedReference> loaded = new ArrayList<>();
-    LargeReference large = null;
-    for (Lookup from : lookup.tried()) {
-      LoadKey key = LoadKey.of(from);
-      Held held = columns.shared(key, Held.class, () -> held(from));
-      if (held instanceof LoadedReference inMemory) {
-        loaded.add(inMemory);
-      } else if (from == lookup) {
-        large = (LargeReference) held;
-      } else { // divided by another lookup, which asks it first
-        loaded.add(
-            columns.shared(
-                List.of(key, "in memory"),
-                LoadedReference.class,
-                () -> ReferenceLoader.load(from, context.progress(), context.workers())));
-      }
-    }
-    boolean asks = large == null || context.trace() != Trace.NONE;
-    Answers answers = asks || large == null ? null : answers(large, loaded);
+    List<Held> held = held();
+    boolean large = held.get(0) instanceof LargeReference;
+    boolean asks = !large || context.trace() != Trace.NONE;
+    Answers answers = asks ? null : answers(held);
     // Files are begun last: what fails before has nothing to clear away.
     Apart apart = Apart.of(lookup, before, columns, context);
     if (answers != null) {
@@ -64,41 +50,99 @@ final class LookupPreparation {
       return PreparedLookup.answered(
           shared(lookup, List.of(), known, apart), answers, context.exceptions());
     }
-    if (large != null) {
-      return traced(large, loaded, apart);
+    if (large) {
+      return traced(held, apart);
     }
+    List<LoadedReference> loaded = held.stream().map(LoadedReference.class::cast).toList();
     KnownParts known = new KnownParts(lookup, loaded.get(0));
     return PreparedLookup.of(shared(lookup, loaded, known, apart), context.exceptions());
   }
 
-  /** The reference in memory, or divided; only one that is asked first may be divided. */
+  /**
+   * The references. Where one does not fit in memory, the first is divided too, and all that are
+   * divided are so into as many parts: a row's key is then in the same part of each.
+   */
+  private List<Held> held() {
+    List<Held> held = new ArrayList<>();
+    int parts = 0;
+    for (Lookup from : lookup.tried()) {
+      Held one = columns.shared(LoadKey.of(from), Held.class, () -> held(from));
+      if (one instanceof LargeReference && !dividedAlike(from)) {
+        one = inMemory(from); // divided by another lookup, whose rows it is asked by first
+      }
+      held.add(one);
+      parts = one instanceof LargeReference large ? Math.max(parts, large.parts().parts()) : parts;
+    }
+    for (int i = 0; i < held.size() && parts > 0; i++) {
+      boolean other = held.get(i) instanceof LargeReference large && large.parts().parts() != parts;
+      if (other || i == 0 && held.get(0) instanceof LoadedReference) {
+        held.set(i, divided(lookup.tried().get(i), parts));
+      }
+    }
+    return held;
+  }
+
+  /** The reference in memory, or divided where it does not fit and that is of use. */
   private Held held(Lookup from) {
-    boolean traced = context.trace() != Trace.NONE;
-    boolean may = from == lookup && (traced || context.before() != null);
-    Spill spill = may ? context.spill() : null;
+    boolean may = context.trace() != Trace.NONE || context.before() != null;
+    Spill spill = may && dividedAlike(from) ? context.spill() : null;
     return spill == null
         ? ReferenceLoader.load(from, context.progress(), context.workers())
         : ReferenceLoader.load(from, spill, context.progress(), context.workers());
   }
 
-  private Answers answers(LargeReference large, List<LoadedReference> further) {
+  private LoadedReference inMemory(Lookup from) {
+    return columns.shared(
+        List.of(LoadKey.of(from), "in memory"),
+        LoadedReference.class,
+        () -> ReferenceLoader.load(from, context.progress(), context.workers()));
+  }
+
+  private LargeReference divided(Lookup from, int parts) {
+    Spill spill = Objects.requireNonNull(context.spill(), "what may be in memory");
+    return columns.shared(
+        List.of(LoadKey.of(from), parts),
+        LargeReference.class,
+        () -> ReferenceLoader.divide(from, parts, spill, context.progress(), context.workers()));
+  }
+
+  /**
+   * Whether a row's key falls into the same part of a reference as of the first one: the equal
+   * parts are the same columns of ours, put through the same steps. So it is of the first itself.
+   */
+  private boolean dividedAlike(Lookup from) {
+    KeyLayout first = KeyLayout.of(lookup);
+    KeyLayout other = KeyLayout.of(from);
+    return first.equal().length > 0
+        && ours(lookup, first).equals(ours(from, other))
+        && first.equalSteps(lookup).equals(other.equalSteps(from));
+  }
+
+  private static List<String> ours(Lookup of, KeyLayout layout) {
+    return IntStream.of(layout.equal()).mapToObj(part -> of.key.get(part).ours()).toList();
+  }
+
+  private Answers answers(List<Held> held) {
     return columns.shared(
         "answers of lookup " + lookup.name,
         Answers.class,
-        () ->
-            new AnswerMaker(lookup, large, further, keyColumns, before, columns.measure(), context)
-                .make());
+        () -> new AnswerMaker(lookup, held, keyColumns, before, columns.measure(), context).make());
   }
 
-  private PreparedStep traced(LargeReference large, List<LoadedReference> further, Apart apart) {
+  private PreparedStep traced(List<Held> held, Apart apart) {
+    LargeReference large = (LargeReference) held.get(0);
     return new TracedPart(
         lookup,
         large,
         keyColumns.get(0),
         row -> {
           Lookup own = lookup.over(large.part(row.part()));
-          List<LoadedReference> all = new ArrayList<>(further);
-          all.add(0, ReferenceLoader.loadPart(own, large.values(), context.workers()).loaded());
+          List<LoadedReference> all = new ArrayList<>();
+          for (int i = 0; i < held.size(); i++) {
+            Lookup from = lookup.tried().get(i);
+            all.add(
+                ReferenceLoader.part(from, held.get(i), row.part(), context.workers()).loaded());
+          }
           return new LookupWorker(shared(own, all, row.known(), apart), Exceptions.NONE);
         });
   }

@@ -98,8 +98,32 @@ final class ReferenceLoader {
     return loaded;
   }
 
+  /**
+   * Divides a reference, whether it fits in memory or not.
+   *
+   * @param parts into how many parts
+   * @param spill where these go
+   */
+  static LargeReference divide(
+      Lookup lookup, int parts, Spill spill, Progress progress, int workers) {
+    BitSet looked = new ReferenceLoader(lookup, spill, null).looked();
+    return LargeReference.of(lookup, looked, parts, spill, progress, workers);
+  }
+
   /** A part of a reference, and the keys that its rule for duplicates does not allow. */
   record Part(LoadedReference loaded, DuplicateRows.@Nullable Failures failures) {}
+
+  /**
+   * A part of a reference, loaded; all of one that is in memory.
+   *
+   * @param of whose reference it is
+   * @param part which part
+   */
+  static Part part(Lookup of, Held held, int part, int workers) {
+    return held instanceof LargeReference large
+        ? loadPart(of.over(large.part(part)), large.values(), workers)
+        : new Part((LoadedReference) held, null);
+  }
 
   /** Loads a part of a divided reference: what it does not allow is told of all parts together. */
   static Part loadPart(Lookup lookup, LargeReference.Values values, int workers) {
@@ -151,7 +175,8 @@ final class ReferenceLoader {
     }
     Spill limit = spill;
     if (limit != null && tooLarge) {
-      return LargeReference.of(lookup, looked(), needed, limit, progress, workers);
+      int parts = LargeReference.partsFor(needed, limit);
+      return LargeReference.of(lookup, looked(), parts, limit, progress, workers);
     }
     LoadedReference loaded = finish();
     if (limit != null) {

@@ -110,10 +110,10 @@ class LargeReferenceTest {
   }
 
   private void same(String what, java.util.function.Supplier<List<Lookup>> lookups) {
-    for (int size : new int[] {3, 40, 400}) {
+    for (int size : new int[] {3, 150}) {
       tables(size * 2, size);
       Came expected = ran(lookups.get(), Long.MAX_VALUE / 2, 1);
-      for (int workers = 1; workers <= 3; workers++) {
+      for (int workers = 1; workers <= 3; workers += 2) {
         Came came = ran(lookups.get(), 1, workers);
         assertThat(came.failure()).as(what).isEqualTo(expected.failure());
         assertThat(came.rows()).as(what).isEqualTo(expected.rows());
@@ -345,16 +345,60 @@ class LargeReferenceTest {
   }
 
   @Test
-  void aFurtherReferenceStaysInMemory() {
-    tables(200, 100);
+  void furtherReferencesByTheSameKeyAreDividedTooAndOthersStayInMemory() {
+    List<UnaryOperator<Lookup>> further =
+        List.of(
+            other -> other.key("grower", "code"),
+            other -> other.key("grower", "code").several(Several.EACH),
+            other -> other.key("grower", "code").where("name <> 'f1'"),
+            other -> other.key("grower", "code").duplicates(Duplicates.of(Duplicates.Rule.LAST)),
+            other -> other.key("grower", "code").normalise(Normalise.ignoreCase()),
+            other -> other.key("no", "code"));
+    for (UnaryOperator<Lookup> setting : further) {
+      same(
+          "otherwise",
+          () ->
+              List.of(
+                  plain()
+                      .otherwise(
+                          setting.apply(
+                              Lookup.in(former)
+                                  .normalise(Normalise.trim(), Normalise.ignoreCase())
+                                  .bring("name")))
+                      .markAs("how")));
+    }
+  }
+
+  @Test
+  void aFurtherReferenceThatDoesNotFitDividesTheFirstToo() {
+    tables(300, 20);
+    List<String> many = new ArrayList<>();
+    for (int i = 0; i < 30_000; i++) {
+      many.add("g" + random.nextInt(20_000) + ",f" + random.nextInt(4));
+    }
+    former = MemoryTable.of("former", "code,name", many.toArray(String[]::new));
     List<Lookup> lookups =
         List.of(
-            plain().otherwise(Lookup.in(former).key("grower", "code").bring("name")).markAs("how"));
-    Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
-    Came came = ran(lookups, 1, 2);
-    assertThat(came.rows()).isEqualTo(expected.rows());
-    assertThat(came.figures()).isEqualTo(expected.figures());
-    assertThat(came.told()).isEqualTo(expected.told());
+            plain()
+                .otherwise(
+                    Lookup.in(former)
+                        .key("grower", "code")
+                        .normalise(Normalise.trim(), Normalise.ignoreCase())
+                        .bring("name"))
+                .markAs("how"));
+    Enrichment.Builder builder = Enrichment.of(tickets);
+    lookups.forEach(builder::lookup);
+    ListSink expected = new ListSink();
+    RunRecord whole = builder.build().writeTo(expected);
+    int divided = 0;
+    for (long memory : new long[] {1, 300_000, 1_500_000, 100_000_000}) {
+      ListSink sink = new ListSink();
+      RunRecord run = builder.memory(memory, folder).build().writeTo(sink);
+      assertThat(sink.rows()).as("" + memory).isEqualTo(expected.rows());
+      assertThat(run.lookups().get(0).inMemory()).isEqualTo(whole.lookups().get(0));
+      divided += run.lookups().get(0).spilled() == null ? 0 : 1;
+    }
+    assertThat(divided).isEqualTo(3);
   }
 
   @Test
