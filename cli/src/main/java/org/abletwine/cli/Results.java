@@ -48,6 +48,7 @@ final class Results {
     if (!taken) {
       out.println();
     }
+    RunSummary.onDisk(run).forEach(out::println);
     RunSummary.kept(run).forEach(out::println);
     if (!taken) {
       if (output != null) {

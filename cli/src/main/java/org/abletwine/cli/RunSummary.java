@@ -66,6 +66,23 @@ final class RunSummary {
             + " rows a second");
   }
 
+  /** Says which references were on disk; empty where all fitted in memory. */
+  static List<String> onDisk(RunRecord run) {
+    List<String> names = new ArrayList<>();
+    for (LookupFigures lookup : run.lookups()) {
+      LookupFigures.Spilled spilled = lookup.spilled();
+      if (spilled != null) {
+        names.add(lookup.name() + " (" + Words.bytes(spilled.bytes()) + ")");
+      }
+    }
+    return names.isEmpty()
+        ? List.of()
+        : Screen.line(
+            "On disk, since it did not fit in memory, which takes longer: "
+                + String.join(", ", names)
+                + "; --memory gives more");
+  }
+
   /** Says which columns the run kept private; empty where none was. */
   static List<String> kept(RunRecord run) {
     String kept = Words.keptPrivate(run);

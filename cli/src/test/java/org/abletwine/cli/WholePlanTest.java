@@ -52,7 +52,9 @@ class WholePlanTest {
     JsonNode before = new ObjectMapper().readTree(demo.resolve("out/run.json").toFile());
     Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--memory", "1", "--figures", "all");
     assertThat(gave.status()).as(gave.err()).isZero();
-    assertThat(gave.out()).contains("growers.csv did not fit in memory: divided into 4 parts");
+    assertThat(gave.out())
+        .contains("growers.csv did not fit in memory: divided into 4 parts")
+        .contains("On disk, since it did not fit in memory, which takes longer: growers (");
     for (int i = 0; i < written.size(); i++) {
       assertThat(Files.readAllBytes(demo.resolve("out").resolve(written.get(i))))
           .as(written.get(i))

@@ -8,6 +8,7 @@ import org.abletwine.table.spill.ByteCursor;
 
 /** Finds the answers for the rows of a batch. Belongs to one worker. */
 final class AnswerReader {
+  private final String lookup;
   private final Answers answers;
   private final ByteCursor cursor;
 
@@ -26,7 +27,8 @@ final class AnswerReader {
   /** For each attribute the cells of all rows that these become. */
   final CellVector[] cells;
 
-  AnswerReader(Answers answers, int attributes) {
+  AnswerReader(String lookup, Answers answers, int attributes) {
+    this.lookup = lookup;
     this.answers = answers;
     this.cursor = answers.cursor();
     cells = new CellVector[attributes];
@@ -61,7 +63,7 @@ final class AnswerReader {
         throw answers.none(wanted);
       }
       cursor.number();
-      read(row);
+      read(batch, row);
     }
   }
 
@@ -73,13 +75,16 @@ final class AnswerReader {
     return cursor.number();
   }
 
-  private void read(int row) {
+  private void read(Batch batch, int row) {
     outcome[row] = (byte) cursor.number();
     source[row] = (byte) cursor.number();
     int start = cursor.cell();
     detail[row] =
         start < 0 ? "" : new String(cursor.bytes(), start, cursor.length(), StandardCharsets.UTF_8);
     times[row] = (int) cursor.number();
+    if (becoming + times[row] > Settled.MOST_ADDED) {
+      throw Settled.tooMany(lookup, batch, row, times[row]);
+    }
     becoming += times[row];
     for (int i = 0; i < times[row]; i++) {
       for (CellVector cell : cells) {

@@ -31,7 +31,7 @@ final class AnsweredWorker implements StepWorker {
   AnsweredWorker(PreparedLookup.Shared shared, Answers found, Exceptions exceptions) {
     this.shared = shared;
     lookup = shared.lookup();
-    answers = new AnswerReader(found, lookup.bring.size());
+    answers = new AnswerReader(lookup.name, found, lookup.bring.size());
     known = found.found().known();
     teller = new Teller(shared, exceptions);
     tells = exceptions != Exceptions.NONE;

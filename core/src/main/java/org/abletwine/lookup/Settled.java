@@ -26,7 +26,7 @@ final class Settled {
   static final int NO_SET = -1;
 
   /** Rows that one batch may become: all of them are in memory at once. */
-  private static final int MOST_ADDED = 10_000_000;
+  static final int MOST_ADDED = 10_000_000;
 
   private static final int[] ITSELF = {0};
 
@@ -152,7 +152,7 @@ final class Settled {
           set[row] != NO_SET && at.each && at.reference.choices().conflicting(set[row]);
       int[] members = several ? at.reference.finder().sets().rows(set[row]) : ITSELF;
       if (more.count + members.length > MOST_ADDED) {
-        throw tooMany(batch, row, members.length);
+        throw tooMany(lookup, batch, row, members.length);
       }
       if (more.count + members.length > rows.length) {
         rows = Arrays.copyOf(rows, Math.max(more.count + members.length, rows.length * 2));
@@ -189,7 +189,8 @@ final class Settled {
     tried = new int[place.length];
   }
 
-  private DataException tooMany(Batch batch, int row, int members) {
+  /** Says that a batch becomes more rows than can be held. */
+  static DataException tooMany(String lookup, Batch batch, int row, int members) {
     return new DataException(
         "lookup "
             + lookup

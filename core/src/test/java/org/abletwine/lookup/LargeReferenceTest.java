@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -456,6 +457,18 @@ class LargeReferenceTest {
       return String.valueOf(e.getMessage());
     }
     return "";
+  }
+
+  @Test
+  void nobodyButTheOwnerMayReadWhatIsOnDisk() throws IOException {
+    try (Spill spill = new Spill(1, folder)) {
+      spill.file();
+      try (Stream<Path> files = Files.list(folder)) {
+        Path file = files.findFirst().orElseThrow();
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+            .isEqualTo("rw-------");
+      }
+    }
   }
 
   @Test

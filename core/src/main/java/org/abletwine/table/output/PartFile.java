@@ -10,8 +10,10 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
 import java.util.HexFormat;
 import java.util.Set;
@@ -26,6 +28,11 @@ import java.util.concurrent.atomic.AtomicLong;
 final class PartFile implements AutoCloseable {
   private static final String END = ".part";
   private static final int TRIES = 100;
+  private static final FileAttribute<?>[] NOTHING = {};
+  private static final FileAttribute<?> OWNER_ONLY =
+      PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
+  private static final Set<StandardOpenOption> CREATED =
+      Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.READ, StandardOpenOption.WRITE);
   private static final SecureRandom RANDOM = new SecureRandom();
   private static final AtomicLong COUNTER = new AtomicLong();
   private static final Set<PartFile> OPEN = ConcurrentHashMap.newKeySet();
@@ -45,7 +52,18 @@ final class PartFile implements AutoCloseable {
    * @param folder where
    * @param name what the file will be called
    */
-  static synchronized PartFile of(Path folder, String name) throws IOException {
+  static PartFile of(Path folder, String name) throws IOException {
+    return of(folder, name, NOTHING);
+  }
+
+  /** The same for a file that nobody but its owner may look at, where the file system has that. */
+  static PartFile ofOwner(Path folder, String name) throws IOException {
+    boolean posix = Files.getFileStore(folder).supportsFileAttributeView("posix");
+    return of(folder, name, posix ? new FileAttribute<?>[] {OWNER_ONLY} : NOTHING);
+  }
+
+  private static synchronized PartFile of(Path folder, String name, FileAttribute<?>[] attributes)
+      throws IOException {
     String prefix = "." + name + ".";
     clearLeftovers(folder, prefix);
     byte[] random = new byte[8];
@@ -55,12 +73,7 @@ final class PartFile implements AutoCloseable {
       Path path = folder.resolve(prefix + own + END);
       try {
         // Created new: a link that somebody has laid under that name is an error, not followed.
-        FileChannel channel =
-            FileChannel.open(
-                path,
-                StandardOpenOption.CREATE_NEW,
-                StandardOpenOption.READ,
-                StandardOpenOption.WRITE);
+        FileChannel channel = FileChannel.open(path, CREATED, attributes);
         if (locked(path, channel)) {
           return new PartFile(path, channel);
         }

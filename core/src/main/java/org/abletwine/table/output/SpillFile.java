@@ -8,10 +8,10 @@ import org.abletwine.table.DataException;
 
 /**
  * A file for what does not fit in memory: bytes are put behind those there are, and read from any
- * place. It is created under a name nobody can foresee, locked while it is used, and deleted when
- * it is closed; one that a killed process has left is cleared away by the next that creates one in
- * that folder. Bytes are appended by one thread at a time; those that are there may be read by
- * many.
+ * place. It is created under a name nobody can foresee, for its owner alone, locked while it is
+ * used, and deleted when it is closed; one that a killed process has left is cleared away by the
+ * next that creates one in that folder. Bytes are appended by one thread at a time; those that are
+ * there may be read by many.
  */
 public final class SpillFile implements AutoCloseable {
   private static final String NAME = "able-twine-spill";
@@ -35,7 +35,7 @@ public final class SpillFile implements AutoCloseable {
    */
   public static SpillFile in(Path folder) {
     try {
-      return new SpillFile(folder, PartFile.of(folder, NAME));
+      return new SpillFile(folder, PartFile.ofOwner(folder, NAME));
     } catch (IOException e) {
       throw failed(folder, e);
     }
