@@ -1,6 +1,8 @@
 package org.abletwine.table.output;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
@@ -25,6 +27,15 @@ public final class SpillFile implements AutoCloseable {
     this.folder = folder;
     this.part = part;
     this.channel = part.channel();
+  }
+
+  /**
+   * Creates a file in the folder for temporary files.
+   *
+   * @throws DataException when that cannot be written to
+   */
+  public static SpillFile temporary() {
+    return in(Path.of(System.getProperty("java.io.tmpdir")));
   }
 
   /**
@@ -94,6 +105,66 @@ public final class SpillFile implements AutoCloseable {
       throw new DataException(
           "cannot read what was kept in the folder " + folder + ": " + e.getMessage(), e);
     }
+  }
+
+  /**
+   * Returns a stream that puts bytes behind those there are.
+   *
+   * @return a stream without a buffer, whose failures are those of the file system
+   */
+  public OutputStream output() {
+    return new OutputStream() {
+      @Override
+      public void write(int b) throws IOException {
+        write(new byte[] {(byte) b}, 0, 1);
+      }
+
+      @Override
+      public void write(byte[] bytes, int from, int length) throws IOException {
+        ByteBuffer left = ByteBuffer.wrap(bytes, from, length);
+        while (left.hasRemaining()) {
+          size += channel.write(left, size);
+        }
+      }
+    };
+  }
+
+  /** Returns a stream of all bytes from the first on; several may read at once. */
+  public InputStream stream() {
+    return new InputStream() {
+      private long at;
+
+      @Override
+      public int read() throws IOException {
+        byte[] one = new byte[1];
+        return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
+      }
+
+      @Override
+      public int read(byte[] into, int from, int length) throws IOException {
+        if (length == 0) {
+          return 0;
+        }
+        int read = channel.read(ByteBuffer.wrap(into, from, length), at);
+        at += Math.max(read, 0);
+        return read;
+      }
+    };
+  }
+
+  /**
+   * States that the file is used as long as the program runs: it is deleted then.
+   *
+   * @return this file
+   */
+  public SpillFile untilTheEnd() {
+    part.path().toFile().deleteOnExit();
+    return this;
+  }
+
+  /** Returns where the file is, for whoever must open it; not to be written to. */
+  public Path path() {
+    return part.path();
   }
 
   /** Returns how many bytes there are. */

@@ -10,11 +10,11 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.Arrays;
 import java.util.Objects;
 import java.util.function.LongSupplier;
 import org.abletwine.table.DataException;
+import org.abletwine.table.output.SpillFile;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -245,22 +245,21 @@ public final class ByteSource {
   }
 
   private void copy(InputStream all) throws IOException {
-    Path file = Files.createTempFile("able-twine-", ".spool");
-    file.toFile().deleteOnExit();
+    SpillFile file = SpillFile.temporary().untilTheEnd();
     try (all) {
-      Files.copy(all, file, StandardCopyOption.REPLACE_EXISTING);
+      all.transferTo(file.output());
     } catch (IOException e) {
       throw new DataException(
           "cannot keep a copy of "
               + name()
               + " in "
-              + file.getParent()
+              + file.path().getParent()
               + ": "
               + e.getMessage()
               + "; make room there, or give a file",
           e);
     }
-    copy = file;
+    copy = file.path();
   }
 
   private static InputStream openFile(Path path) {
