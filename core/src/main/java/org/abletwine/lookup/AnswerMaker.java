@@ -58,6 +58,12 @@ final class AnswerMaker {
 
   private final List<String> names = new ArrayList<>();
 
+  /** For each reference the keys that its rule for duplicates does not allow; null for none. */
+  private final List<DuplicateRows.@Nullable Failures> refused;
+
+  /** For each reference the row that stops its loading; null for none. */
+  private final List<ReferenceLoader.@Nullable PartFailure> failed;
+
   /**
    * @param lookup the lookup
    * @param held its reference, which is divided, and those tried otherwise; all that are divided
@@ -75,6 +81,8 @@ final class AnswerMaker {
       RunContext context) {
     this.lookup = lookup;
     this.held = held;
+    this.refused = new ArrayList<>(Collections.nCopies(held.size(), null));
+    this.failed = new ArrayList<>(Collections.nCopies(held.size(), null));
     this.large = (LargeReference) held.get(0);
     this.keyColumns = keyColumns;
     this.before = before;
@@ -118,15 +126,15 @@ final class AnswerMaker {
     List<SpillFile> files = new ArrayList<>();
     List<Long> counts = new ArrayList<>();
     ToldOfParts told = new ToldOfParts(spill);
-    List<DuplicateRows.@Nullable Failures> refused =
-        new ArrayList<>(Collections.nCopies(held.size(), null));
     LookupWorker tally = null;
     ReferenceFacts facts = null;
     for (int part = 0; part < rows.parts(); part++) {
       Lookup own = lookup.quietIn(large.part(part));
-      ReferenceLoader.Part read = ReferenceLoader.loadPart(own, large.values(), context.workers());
-      LoadedReference loaded = read.loaded();
-      refused.set(0, and(refused.get(0), read.failures()));
+      List<LoadedReference> all = loaded(own, part);
+      if (all == null) {
+        continue; // told once it is known which row of the whole is the first
+      }
+      LoadedReference loaded = all.get(0);
       if (context.exceptions() != Exceptions.NONE) {
         told.part(
             into ->
@@ -141,14 +149,6 @@ final class AnswerMaker {
       }
       SpillFile file = spill.file();
       List<Answerer> workers = new ArrayList<>();
-      List<LoadedReference> all = new ArrayList<>(List.of(loaded));
-      for (int i = 1; i < held.size(); i++) {
-        Lookup from = lookup.tried().get(i);
-        ReferenceLoader.Part further =
-            ReferenceLoader.part(from, held.get(i), part, context.workers());
-        refused.set(i, and(refused.get(i), further.failures()));
-        all.add(further.loaded());
-      }
       PreparedLookup.Shared shared = shared(own, all, asked, parts);
       Supplier<Workers.Worker> make =
           () -> {
@@ -175,11 +175,7 @@ final class AnswerMaker {
       files.add(file);
       counts.add(count);
     }
-    for (DuplicateRows.Failures one : refused) {
-      if (one != null) {
-        one.throwIfAny();
-      }
-    }
+    throwIfAny();
     Answers answers = merged(files, counts);
     long bytes = rows.bytes() + 2 * answers.bytes() + told.bytes();
     for (Held one : held) {
@@ -193,6 +189,38 @@ final class AnswerMaker {
             parts.found(large),
             told));
     return answers;
+  }
+
+  /** A part of each reference; null when a row stops one of them. */
+  private @Nullable List<LoadedReference> loaded(Lookup own, int part) {
+    List<LoadedReference> all = new ArrayList<>();
+    for (int i = 0; i < held.size(); i++) {
+      try {
+        ReferenceLoader.Part read =
+            i == 0
+                ? ReferenceLoader.loadPart(own, large.values(), context.workers())
+                : ReferenceLoader.part(lookup.tried().get(i), held.get(i), part, context.workers());
+        refused.set(i, and(refused.get(i), read.failures()));
+        all.add(read.loaded());
+      } catch (ReferenceLoader.PartFailure e) {
+        failed.set(i, ReferenceLoader.PartFailure.first(failed.get(i), e));
+      }
+    }
+    return all.size() == held.size() ? all : null;
+  }
+
+  /** Ends the run by what would have ended it had the references been in memory, in their order. */
+  private void throwIfAny() {
+    for (int i = 0; i < held.size(); i++) {
+      ReferenceLoader.PartFailure failure = failed.get(i);
+      if (failure != null) {
+        throw failure.met();
+      }
+      DuplicateRows.Failures notAllowed = refused.get(i);
+      if (notAllowed != null) {
+        notAllowed.throwIfAny();
+      }
+    }
   }
 
   private static DuplicateRows.@Nullable Failures and(

@@ -151,6 +151,17 @@ final class FinderBuilder {
     }
   }
 
+  /**
+   * Holds that all values can be ordered, before anything else is made of them.
+   *
+   * @throws DataException when one cannot
+   */
+  void requireOrder() {
+    for (int rule = 0; rule < ruleRows.length; rule++) {
+      part(lookup.key.get(layout.rules()[rule]), rule).requireOrder(numbers::of);
+    }
+  }
+
   Finder build() {
     if (!layout.ruled()) {
       return new Finder(index, null);

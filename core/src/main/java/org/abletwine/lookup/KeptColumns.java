@@ -168,7 +168,8 @@ final class KeptColumns {
                 + needed.noun()
                 + ", which "
                 + attribute
-                + " needs; correct the row, or leave it out by a condition (where:)");
+                + " needs; correct the row, or leave it out by a condition (where:)",
+            batch.rowNumber(row));
       }
       cells.append(aggregate.ofOne(value, column < 0));
     }

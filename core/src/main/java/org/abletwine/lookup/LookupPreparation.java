@@ -138,10 +138,14 @@ final class LookupPreparation {
         row -> {
           Lookup own = lookup.over(large.part(row.part()));
           List<LoadedReference> all = new ArrayList<>();
-          for (int i = 0; i < held.size(); i++) {
-            Lookup from = lookup.tried().get(i);
-            all.add(
-                ReferenceLoader.part(from, held.get(i), row.part(), context.workers()).loaded());
+          try {
+            for (int i = 0; i < held.size(); i++) {
+              Lookup from = lookup.tried().get(i);
+              Held one = held.get(i);
+              all.add(ReferenceLoader.part(from, one, row.part(), context.workers()).loaded());
+            }
+          } catch (ReferenceLoader.PartFailure e) {
+            throw e.met();
           }
           return new LookupWorker(shared(own, all, row.known(), apart), Exceptions.NONE);
         });

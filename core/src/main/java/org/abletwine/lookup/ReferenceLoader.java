@@ -48,6 +48,13 @@ final class ReferenceLoader {
   private final @Nullable Spill spill;
 
   private boolean tooLarge;
+
+  /** Whether this is a part of a reference: what fails first is then decided among all parts. */
+  private final boolean ofPart;
+
+  /** How far loading has come, for an order of what fails. */
+  private int stage;
+
   private DuplicateRows.@Nullable Failures failures;
   private final KeyLayout layout;
   private final KeptColumns kept;
@@ -66,6 +73,7 @@ final class ReferenceLoader {
   private ReferenceLoader(
       Lookup lookup, @Nullable Spill spill, LargeReference.@Nullable Values values) {
     this.lookup = lookup;
+    this.ofPart = values != null;
     // Without an equal part there is nothing to divide the rows by.
     this.spill = KeyLayout.of(lookup).equal().length == 0 ? null : spill;
     lookup.reference.readAgain(); // another step may need something else of it
@@ -113,23 +121,56 @@ final class ReferenceLoader {
   /** A part of a reference, and the keys that its rule for duplicates does not allow. */
   record Part(LoadedReference loaded, DuplicateRows.@Nullable Failures failures) {}
 
+  /** A row for which a part cannot be loaded, and how far loading had come. */
+  static final class PartFailure extends Exception {
+    private static final long serialVersionUID = 1L;
+    private final int stage;
+    private final DataException met;
+
+    PartFailure(int stage, DataException met) {
+      super(met);
+      this.stage = stage;
+      this.met = met;
+    }
+
+    /** Of two, what would have been met first had all rows been together. */
+    static PartFailure first(@Nullable PartFailure one, PartFailure other) {
+      if (one == null || other.stage < one.stage) {
+        return other;
+      }
+      return other.stage == one.stage && other.met.row() < one.met.row() ? other : one;
+    }
+
+    DataException met() {
+      return met;
+    }
+  }
+
   /**
    * A part of a reference, loaded; all of one that is in memory.
    *
    * @param of whose reference it is
    * @param part which part
    */
-  static Part part(Lookup of, Held held, int part, int workers) {
+  static Part part(Lookup of, Held held, int part, int workers) throws PartFailure {
     return held instanceof LargeReference large
         ? loadPart(of.over(large.part(part)), large.values(), workers)
         : new Part((LoadedReference) held, null);
   }
 
   /** Loads a part of a divided reference: what it does not allow is told of all parts together. */
-  static Part loadPart(Lookup lookup, LargeReference.Values values, int workers) {
+  static Part loadPart(Lookup lookup, LargeReference.Values values, int workers)
+      throws PartFailure {
     ReferenceLoader loader = new ReferenceLoader(lookup, null, values);
-    LoadedReference loaded = (LoadedReference) loader.read(Progress.NONE, workers);
-    return new Part(loaded, loader.failures);
+    try {
+      LoadedReference loaded = (LoadedReference) loader.read(Progress.NONE, workers);
+      return new Part(loaded, loader.failures);
+    } catch (DataException e) {
+      if (e.row() == 0) {
+        throw e;
+      }
+      throw new PartFailure(loader.stage, e);
+    }
   }
 
   /**
@@ -289,6 +330,7 @@ final class ReferenceLoader {
     List<LeftOutDuplicate> dropped = new ArrayList<>();
     BitSet unreadable = lookup.leavesOutUnreadable ? finder.unreadable() : new BitSet();
     finder.leaveOut(unreadable);
+    stage++;
     if (wholeKeys != null) {
       BitSet out = new BitSet();
       int[] stays = stays(wholeKeys.index());
@@ -297,7 +339,13 @@ final class ReferenceLoader {
       finder.leaveOut(out);
     }
     long read = rows.rows();
+    stage++;
+    if (ofPart) {
+      finder.requireOrder();
+      stage++;
+    }
     Finder built = finder.build();
+    stage++;
     Choices choices =
         new Choices(
             built,

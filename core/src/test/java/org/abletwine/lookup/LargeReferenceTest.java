@@ -331,6 +331,29 @@ class LargeReferenceTest {
   }
 
   @Test
+  void theRowThatCannotBeOrderedIsTheOneThatIsToldOfInMemory() {
+    for (int trial = 0; trial < 20; trial++) {
+      List<String> theirs = new ArrayList<>();
+      for (int i = 0; i < 40; i++) {
+        String from = random.nextInt(12) == 0 ? "soon" + i : Integer.toString(random.nextInt(50));
+        String to = random.nextInt(15) == 0 ? "1" : "70";
+        theirs.add("A" + random.nextInt(9) + "," + from + "," + to + ",p");
+      }
+      tickets = MemoryTable.of("tickets", "no,grade,at,kg", "1,A1,7,1");
+      growers = MemoryTable.of("prices", "grade,from,to,price", theirs.toArray(String[]::new));
+      for (KeyPart part :
+          List.of(
+              KeyPart.matching("at", MatchRule.Kind.AT_OR_BELOW, "from"),
+              KeyPart.between("at", "from", "to"))) {
+        List<Lookup> lookups = List.of(Lookup.in(growers).key("grade").key(part).bring("price"));
+        assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, Long.MAX_VALUE / 2, 1));
+      }
+      List<Lookup> sums = List.of(Lookup.in(growers).key("grade").bring("sum(from) as total"));
+      assertThat(ran(sums, 1, 2)).isEqualTo(ran(sums, Long.MAX_VALUE / 2, 1));
+    }
+  }
+
+  @Test
   void aKeyWithoutAnEqualPartStaysInMemory() {
     prices(50, 1, false);
     RunRecord run =

@@ -244,6 +244,7 @@ final class Domains {
             + noun
             + ", and the column is ordered; correct the row, or declare the column's type"
             + " (types: { COLUMN: text } orders by code point; dates other than ISO 8601 state"
-            + " their pattern), or leave such rows out with unreadable: leave-out");
+            + " their pattern), or leave such rows out with unreadable: leave-out",
+        number.of(rows.number(row)));
   }
 }

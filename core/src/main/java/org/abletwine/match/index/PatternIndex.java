@@ -56,7 +56,8 @@ final class PatternIndex implements RuleIndex {
                 + (shorter || rows.hidden() ? rows.shown(row, 0) : text.substring(0, 200) + "...")
                 + "` is not a regular expression of up to "
                 + Patterns.MOST_REGEX
-                + " characters; correct it, or match: contains");
+                + " characters; correct it, or match: contains",
+            number.of(rows.number(row)));
       }
       patterns[row] = pattern;
       partitions[row] = rows.partition(row);

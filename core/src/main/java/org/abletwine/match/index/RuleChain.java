@@ -54,6 +54,17 @@ public final class RuleChain implements Serializable {
       List<NormaliseStep> steps,
       String name,
       String place) {
+    /**
+     * Holds that all values can be ordered, as {@link RuleChain#build} does before anything else.
+     *
+     * @throws DataException when one cannot
+     */
+    public void requireOrder(RuleIndexes.RowNumber number) {
+      if (rule.kind().ordered()) {
+        Domains.of(rows, rule, declared, place, number);
+      }
+    }
+
     RuleIndex index(RuleRows among, RuleIndexes.RowNumber number) {
       return RuleIndexes.build(among, rule, folded, declared, place, number, steps);
     }

@@ -96,7 +96,8 @@ final class SegmentBuilder {
               + rows.shown(row, 0)
               + " to "
               + rows.shown(row, 1)
-              + "; correct the row");
+              + "; correct the row",
+          number.of(rows.number(row)));
     }
     from[row] = openBelow ? LOWEST : low + (rule.ends().lowerIn() ? 0 : 1);
     to[row] = openAbove ? Long.MAX_VALUE : high + (rule.ends().upperIn() ? 1 : 0);
