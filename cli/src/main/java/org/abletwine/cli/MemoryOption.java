@@ -38,12 +38,17 @@ final class MemoryOption {
       return 0;
     }
     Matcher size = SIZE.matcher(memory.strip().toLowerCase(Locale.ROOT));
-    if (!size.matches()) {
+    long bytes = 0;
+    if (size.matches()) {
+      int power = size.group(2).isEmpty() ? 0 : 1 + "kmgt".indexOf(size.group(2));
+      long count = Long.parseLong(size.group(1));
+      bytes = count <= Long.MAX_VALUE >> 10 * power ? count << 10 * power : 0;
+    }
+    if (bytes == 0) {
       throw new ParameterException(
           spec.commandLine(), "--memory takes a size such as 512m or 4g, not " + memory);
     }
-    int power = "kmgt".indexOf(size.group(2)) + (size.group(2).isEmpty() ? 0 : 1);
-    return Long.parseLong(size.group(1)) << 10 * (size.group(2).isEmpty() ? 0 : power);
+    return bytes;
   }
 
   /** Returns the folder stated; null for none. */

@@ -95,6 +95,8 @@ class WholePlanTest {
     Cli.Gave gave = Cli.run("run", file("harvest.plan.yaml"), "--memory", "much");
     assertThat(gave.status()).isEqualTo(2);
     assertThat(gave.err()).contains("--memory takes a size such as 512m or 4g, not much");
+    assertThat(Cli.run("run", file("harvest.plan.yaml"), "--memory", "99999999999999t").status())
+        .isEqualTo(2);
     assertThat(Cli.run("run", file("harvest.plan.yaml"), "--memory", "1G", "--quiet").status())
         .isZero();
   }
