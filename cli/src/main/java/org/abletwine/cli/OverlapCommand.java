@@ -168,7 +168,7 @@ final class OverlapCommand implements Callable<Integer> {
       System.out.println();
       System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
     }
-    printUnmatched(report, measure, colour);
+    printUnmatched(report, measure, hidden(ours, theirs), colour);
   }
 
   /** What a step costs: keys that it makes equal, and what it leaves out. */
@@ -201,8 +201,15 @@ final class OverlapCommand implements Callable<Integer> {
     return "normalise: [" + String.join(", ", names) + "]";
   }
 
+  /** Whether a part of the key is private on either side. */
+  private boolean hidden(Table ours, Table theirs) {
+    return NameLists.split(key).stream()
+        .map(KeyPart::parse)
+        .anyMatch(part -> ours.isPrivate(part.ours()) || theirs.isPrivate(part.theirs()));
+  }
+
   private static void printUnmatched(
-      OverlapReport report, @Nullable String measure, boolean colour) {
+      OverlapReport report, @Nullable String measure, boolean hidden, boolean colour) {
     if (report.unmatchedKeys() == 0) {
       System.out.println();
       System.out.println(
@@ -236,7 +243,7 @@ final class OverlapCommand implements Callable<Integer> {
       table.cell(Words.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()
-              ? "none"
+              ? hidden ? "not shown" : "none"
               : String.join(
                   "   ",
                   NearText.worthTelling(unmatched.near()).stream().map(NearText::of).toList()),

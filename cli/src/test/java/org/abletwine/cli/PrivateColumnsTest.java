@@ -369,7 +369,10 @@ class PrivateColumnsTest {
         "--without",
         file("without.csv"));
     String theirs = "phone,mobile,office,updated,depth,born,remark";
-    ran(0, "overlap", tickets, growers, "--key", "phone = mobile", "--private", theirs);
+    String[] overlap = {
+      "overlap", tickets, growers, "--key", "phone = mobile", "--private", theirs
+    };
+    assertThat(ran(0, overlap).out()).contains("not shown").doesNotContain("none");
     ran(0, "overlap", tickets, growers, "--key", "phone = mobile", "--private", "mobile", "--json");
     ran(
         2,
