@@ -39,11 +39,6 @@ import org.jspecify.annotations.Nullable;
 public final class DuplicateAudit {
   private static final CellVector[] NONE = {};
 
-  /** A part of keys that do not fit in memory has at least so many bytes. */
-  private static final long LEAST_PART = 1 << 16;
-
-  private static final int MOST_PARTS = 512;
-
   /** Keys whose places in the index are brought near together. */
   private static final int AT_ONCE = 512;
 
@@ -166,9 +161,7 @@ public final class DuplicateAudit {
   /** Notes which rows have a key that others have, one part of the keys after the other. */
   private void readKeysInParts(Spill spill) {
     spill.requireRoom(table.sizeInBytes(), "the keys of " + table.name());
-    long size = table.sizeInBytes();
-    long each = Math.max(LEAST_PART, spill.limit() / 4);
-    PartedRows parts = new PartedRows(spill, (int) Math.min(MOST_PARTS, Math.max(4, size / each)));
+    PartedRows parts = new PartedRows(spill, spill.partsFor(table.sizeInBytes()));
     PartedRows.Gathered gathered = parts.new Gathered();
     forEachBatch(
         null,

@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.PriorityQueue;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
@@ -23,8 +22,8 @@ import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.Workers;
 import org.abletwine.table.output.SpillFile;
-import org.abletwine.table.spill.ByteCursor;
 import org.abletwine.table.spill.Head;
+import org.abletwine.table.spill.OrderedRuns;
 import org.abletwine.table.spill.PartedRows;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.SpilledTable;
@@ -39,9 +38,6 @@ import org.jspecify.annotations.Nullable;
  * one thread.
  */
 final class AnswerMaker {
-  /** Bytes that are read at once of the answers of a part: all parts are open together. */
-  private static final int BLOCK = 1 << 15;
-
   private static final String TURN = "the turn of a row among those of its number";
 
   private final Lookup lookup;
@@ -124,7 +120,6 @@ final class AnswerMaker {
     AskedParts parts = new AskedParts(lookup);
     Expression asked = lookup.asked == null ? null : lookup.asked.over(narrow(), lookup.name);
     List<SpillFile> files = new ArrayList<>();
-    List<Long> counts = new ArrayList<>();
     ToldOfParts told = new ToldOfParts(spill);
     LookupWorker tally = null;
     ReferenceFacts facts = null;
@@ -161,9 +156,7 @@ final class AnswerMaker {
         Workers.run(pieces, context.workers(), false, make);
       }
       rows.done(part);
-      long count = 0;
       for (Answerer worker : workers) {
-        count += worker.count();
         if (tally == null) {
           tally = worker.lookup();
         } else {
@@ -173,10 +166,9 @@ final class AnswerMaker {
       ReferenceFacts found = ReferenceFacts.of(own, loaded);
       facts = facts == null ? found : facts.and(found);
       files.add(file);
-      counts.add(count);
     }
     throwIfAny();
-    Answers answers = merged(files, counts);
+    Answers answers = merged(files);
     long bytes = rows.bytes() + 2 * answers.bytes() + told.bytes();
     for (Held one : held) {
       bytes += one instanceof LargeReference parted ? parted.parts().bytes() : 0;
@@ -282,65 +274,16 @@ final class AnswerMaker {
   }
 
   /** Merges the answers of the parts into the order of the rows. */
-  private Answers merged(List<SpillFile> files, List<Long> counts) {
-    PriorityQueue<Next> queue = new PriorityQueue<>();
-    for (int part = 0; part < files.size(); part++) {
-      if (counts.get(part) > 0) {
-        Next next = new Next(new ByteCursor(files.get(part), BLOCK), counts.get(part));
-        next.go();
-        queue.add(next);
-      }
-    }
+  private Answers merged(List<SpillFile> files) {
     Answers answers = new Answers(spill.file());
-    while (!queue.isEmpty()) {
-      Next next = queue.remove();
-      int start = next.cursor.cell();
-      answers.add(next.number, next.cursor.bytes(), start, next.cursor.length());
-      if (next.go()) {
-        queue.add(next);
-      }
-    }
+    OrderedRuns.merge(
+        files,
+        (row, rest) -> {
+          int start = rest.cell();
+          answers.add(row, rest.bytes(), start, rest.length());
+        });
     answers.putOut();
     files.forEach(SpillFile::close);
     return answers;
-  }
-
-  /** The next answer of a part. */
-  private static final class Next implements Comparable<Next> {
-    private final ByteCursor cursor;
-    private long left;
-    private long number;
-    private long turn;
-
-    Next(ByteCursor cursor, long left) {
-      this.cursor = cursor;
-      this.left = left;
-    }
-
-    /** Goes to the next answer; returns whether there is one. */
-    boolean go() {
-      if (left-- == 0) {
-        return false;
-      }
-      number = cursor.number();
-      turn = cursor.number();
-      return true;
-    }
-
-    @Override
-    public int compareTo(Next other) {
-      int order = Long.compare(number, other.number);
-      return order == 0 ? Long.compare(turn, other.turn) : order;
-    }
-
-    @Override
-    public boolean equals(Object other) {
-      return this == other;
-    }
-
-    @Override
-    public int hashCode() {
-      return System.identityHashCode(this);
-    }
   }
 }

@@ -21,7 +21,6 @@ final class Answerer implements Workers.Worker {
   private final Deque<Exceptions.Found> told = new ArrayDeque<>();
   private final RowBytes answer = new RowBytes();
   private final RowBytes gathered = new RowBytes();
-  private long count;
 
   /**
    * @param turnColumn the column that holds a row's turn among those of its number
@@ -66,7 +65,6 @@ final class Answerer implements Workers.Worker {
       gathered.number(number);
       gathered.number(turn == null ? 0 : Long.parseLong(turn));
       gathered.cell(answer.bytes(), 0, answer.used());
-      count++;
     }
   }
 
@@ -87,10 +85,5 @@ final class Answerer implements Workers.Worker {
 
   LookupWorker lookup() {
     return lookup;
-  }
-
-  /** Returns how many rows were answered. */
-  long count() {
-    return count;
   }
 }

@@ -5,9 +5,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.abletwine.compute.Expression;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.batch.CellVector;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Notes which parts of keys will be asked for, of rows that a part of a large reference does not
@@ -49,7 +51,7 @@ final class AskedParts extends KnownParts {
   }
 
   private void look(LargeReference large, int part, List<Set<String>> known) {
-    var where = lookup.where == null ? null : lookup.where.start();
+    @Nullable Expression where = lookup.where == null ? null : lookup.where.start();
     CellVector[] cells = new CellVector[asked.size()];
     try (BatchReader reader = new BatchReader(large.part(part))) {
       for (Batch batch = reader.next(); batch != null; batch = reader.next()) {

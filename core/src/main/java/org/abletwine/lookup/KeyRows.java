@@ -11,6 +11,7 @@ import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.spill.PartedRows;
 import org.abletwine.table.spill.RowBytes;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Takes the transactions that reach a lookup, of each only what the lookup needs, and divides them
@@ -44,8 +45,7 @@ final class KeyRows implements BatchSink {
     private final EncodedKeys keys = new EncodedKeys();
 
     @Override
-    public void add(
-        Batch batch, int @org.jspecify.annotations.Nullable [] rows, int count, int[] columns) {
+    public void add(Batch batch, int @Nullable [] rows, int count, int[] columns) {
       encoder.encode(batch, keys);
       CellVector[] cells = new CellVector[columns.length];
       for (int i = 0; i < cells.length; i++) {

@@ -32,14 +32,6 @@ import org.abletwine.table.spill.SpilledTable;
  * @param values what the values are that rules compare
  */
 record LargeReference(Table table, PartedRows parts, int[] kept, Values values) implements Held {
-  private static final int FEWEST = 4;
-  private static final int MOST = 512;
-
-  /** A part takes so much of the memory there may be: another is held, and indexes grow. */
-  private static final int SHARE = 4;
-
-  private static final long LEAST_BYTES = 1 << 16;
-
   /**
    * What the values are that rules compare, for each rule: all parts must compare alike.
    *
@@ -69,16 +61,6 @@ record LargeReference(Table table, PartedRows parts, int[] kept, Values values) 
   /** A part of the reference, as a table. */
   Table part(int part) {
     return new SpilledTable(parts.file(part), parts.rows(part), table, kept);
-  }
-
-  /**
-   * How many parts a reference is divided into.
-   *
-   * @param needed about how many bytes it would take in memory
-   */
-  static int partsFor(long needed, Spill spill) {
-    long each = Math.max(LEAST_BYTES, spill.limit() / SHARE);
-    return (int) Math.max(FEWEST, Math.min(MOST, needed / each + 1));
   }
 
   /**

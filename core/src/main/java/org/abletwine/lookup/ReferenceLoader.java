@@ -216,7 +216,7 @@ final class ReferenceLoader {
     }
     Spill limit = spill;
     if (limit != null && tooLarge) {
-      int parts = LargeReference.partsFor(needed, limit);
+      int parts = limit.partsFor(needed);
       return LargeReference.of(lookup, looked(), parts, limit, progress, workers);
     }
     LoadedReference loaded = finish();

@@ -2,15 +2,12 @@ package org.abletwine.lookup;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
-import java.util.PriorityQueue;
 import java.util.function.Consumer;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.output.SpillFile;
-import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.OrderedRuns;
 import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.spill.Spill;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What needs attention in a large reference, noted part by part on disk, since there may be much of
@@ -18,8 +15,6 @@ import org.jspecify.annotations.Nullable;
  * it is known. Noted by one thread, and told once that is done.
  */
 final class ToldOfParts {
-  private static final int BLOCK = 1 << 14;
-
   private final Spill spill;
   private final List<SpillFile> files = new ArrayList<>();
   private final RowBytes pending = new RowBytes();
@@ -65,63 +60,16 @@ final class ToldOfParts {
 
   /** Tells all of it. */
   void tell(Exceptions exceptions) {
-    PriorityQueue<Next> queue = new PriorityQueue<>();
-    for (SpillFile file : files) {
-      Next next = new Next(file);
-      next.go();
-      queue.add(next);
-    }
-    while (!queue.isEmpty()) {
-      Next next = queue.remove();
-      exceptions.found(Objects.requireNonNull(next.found, "the next one"));
-      if (next.go()) {
-        queue.add(next);
-      }
-    }
-  }
-
-  /** The next of one part. */
-  private static final class Next implements Comparable<Next> {
-    private final SpillFile file;
-    private final ByteCursor cursor;
-    private long kind;
-    private long after;
-    private Exceptions.@Nullable Found found;
-
-    Next(SpillFile file) {
-      this.file = file;
-      cursor = new ByteCursor(file, BLOCK);
-    }
-
-    boolean go() {
-      if (cursor.place() == file.size()) {
-        return false;
-      }
-      kind = cursor.number();
-      after = cursor.number();
-      long row = cursor.number();
-      String step = cursor.text();
-      String what = cursor.text();
-      String table = cursor.text();
-      String key = cursor.text();
-      found = new Exceptions.Found(step, what, table, row, key, cursor.text(), null, List.of());
-      return true;
-    }
-
-    @Override
-    public int compareTo(Next other) {
-      int order = Long.compare(kind, other.kind);
-      return order == 0 ? Long.compare(after, other.after) : order;
-    }
-
-    @Override
-    public boolean equals(Object other) {
-      return this == other;
-    }
-
-    @Override
-    public int hashCode() {
-      return System.identityHashCode(this);
-    }
+    OrderedRuns.merge(
+        files,
+        (kind, rest) -> {
+          long row = rest.number();
+          String step = rest.text();
+          String what = rest.text();
+          String table = rest.text();
+          String key = rest.text();
+          exceptions.found(
+              new Exceptions.Found(step, what, table, row, key, rest.text(), null, List.of()));
+        });
   }
 }

@@ -34,6 +34,8 @@ import org.junit.jupiter.api.io.TempDir;
  * exceptions and failures, for every setting of a lookup and any number of workers.
  */
 class LargeReferenceTest {
+  private static final long ENOUGH = Long.MAX_VALUE / 2;
+
   @TempDir private Path folder;
 
   private final Random random = new Random(20261126);
@@ -113,7 +115,7 @@ class LargeReferenceTest {
   private void same(String what, java.util.function.Supplier<List<Lookup>> lookups) {
     for (int size : new int[] {3, 150}) {
       tables(size * 2, size);
-      Came expected = ran(lookups.get(), Long.MAX_VALUE / 2, 1);
+      Came expected = ran(lookups.get(), ENOUGH, 1);
       for (int workers = 1; workers <= 3; workers += 2) {
         Came came = ran(lookups.get(), 1, workers);
         assertThat(came.failure()).as(what).isEqualTo(expected.failure());
@@ -237,7 +239,7 @@ class LargeReferenceTest {
         Lookup plain =
             Lookup.in(growers).key("grade").key(part).bring("price").several(several).markAs("how");
         List<Lookup> lookups = List.of(where ? plain.where("state = 'new'") : plain);
-        Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
+        Came expected = ran(lookups, ENOUGH, 1);
         for (int workers = 1; workers <= 3; workers += 2) {
           assertThat(ran(lookups, 1, workers)).as(what).isEqualTo(expected);
         }
@@ -290,7 +292,7 @@ class LargeReferenceTest {
                   .key("grade")
                   .key(KeyPart.between("at", "from", "to"))
                   .bring("price"));
-      Came expected = ran(lookups, Long.MAX_VALUE / 2, 1);
+      Came expected = ran(lookups, ENOUGH, 1);
       assertThat(ran(lookups, 1, 2)).isEqualTo(expected);
     }
   }
@@ -326,7 +328,7 @@ class LargeReferenceTest {
                   .key("grade")
                   .key(KeyPart.matching("at", kind, "from"))
                   .bring("price"));
-      assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, Long.MAX_VALUE / 2, 1));
+      assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, ENOUGH, 1));
     }
   }
 
@@ -346,10 +348,10 @@ class LargeReferenceTest {
               KeyPart.matching("at", MatchRule.Kind.AT_OR_BELOW, "from"),
               KeyPart.between("at", "from", "to"))) {
         List<Lookup> lookups = List.of(Lookup.in(growers).key("grade").key(part).bring("price"));
-        assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, Long.MAX_VALUE / 2, 1));
+        assertThat(ran(lookups, 1, 2)).isEqualTo(ran(lookups, ENOUGH, 1));
       }
       List<Lookup> sums = List.of(Lookup.in(growers).key("grade").bring("sum(from) as total"));
-      assertThat(ran(sums, 1, 2)).isEqualTo(ran(sums, Long.MAX_VALUE / 2, 1));
+      assertThat(ran(sums, 1, 2)).isEqualTo(ran(sums, ENOUGH, 1));
     }
   }
 
@@ -413,7 +415,7 @@ class LargeReferenceTest {
     Enrichment.Builder builder = Enrichment.of(tickets);
     lookups.forEach(builder::lookup);
     ListSink expected = new ListSink();
-    RunRecord whole = builder.build().writeTo(expected);
+    RunRecord whole = builder.memory(ENOUGH, folder).build().writeTo(expected);
     int divided = 0;
     for (long memory : new long[] {1, 300_000, 1_500_000, 100_000_000}) {
       ListSink sink = new ListSink();
@@ -435,7 +437,7 @@ class LargeReferenceTest {
             lookup -> lookup.when(Outcome.AMBIGUOUS, Treatment.fail()),
             lookup -> lookup.when(Outcome.BLANK_KEY, Treatment.fail()))) {
       tables(200, 100);
-      Came expected = ran(List.of(setting.apply(plain())), Long.MAX_VALUE / 2, 1);
+      Came expected = ran(List.of(setting.apply(plain())), ENOUGH, 1);
       assertThat(expected.failure()).containsPattern("and the plan says|its rule is duplicates");
       assertThat(ran(List.of(setting.apply(plain())), 1, 2).failure())
           .isEqualTo(expected.failure());
@@ -463,7 +465,7 @@ class LargeReferenceTest {
                           .key("grower", "code")
                           .bring("name")
                           .when(Outcome.UNMATCHED, Treatment.fail()))
-                  .memory(memory, folder)
+                  .memory(memory == 0 ? ENOUGH : 1, folder)
                   .build();
           failures[memory] = failure(enrichment);
         }
@@ -518,7 +520,7 @@ class LargeReferenceTest {
         Enrichment.of(tickets).lookup(plain().several(Several.EACH).markAs("how")).lookup(two);
     int notLookedFor = 0;
     for (int row = 1; row <= 60; row++) {
-      List<String> expected = lines(builder.memory(0, folder).build().trace(row));
+      List<String> expected = lines(builder.memory(ENOUGH, folder).build().trace(row));
       TracedRow divided = builder.memory(1, folder).build().trace(row);
       assertThat(lines(divided)).isEqualTo(expected);
       notLookedFor += divided.toString().contains("not looked for") ? 1 : 0;

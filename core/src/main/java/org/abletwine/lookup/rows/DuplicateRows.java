@@ -58,7 +58,6 @@ public final class DuplicateRows {
    * @param stays for each group the row that stays, a row number of the store
    * @param failures the keys that the rule does not allow
    */
-  @SuppressWarnings("ArrayRecordComponent")
   public record Chosen(int[] stays, Failures failures) {
     /**
      * Returns for each group the row that stays.

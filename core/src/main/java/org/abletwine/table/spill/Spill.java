@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.table.DataException;
 import org.abletwine.table.output.SpillFile;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How much of references one run may hold in memory, and where it keeps what is beyond. Belongs to
@@ -15,6 +16,11 @@ import org.abletwine.table.output.SpillFile;
 public final class Spill implements AutoCloseable {
   /** The share of the memory of this Java that references may take unless stated. */
   private static final double USUAL_SHARE = 0.6;
+
+  private static final int SHARE = 4;
+  private static final long LEAST_PART = 1 << 16;
+  private static final int FEWEST_PARTS = 4;
+  private static final int MOST_PARTS = 512;
 
   /** States another amount, in bytes, for trying everything with references on disk. */
   private static final String USUAL = "org.abletwine.memory";
@@ -29,7 +35,7 @@ public final class Spill implements AutoCloseable {
    *     take
    * @param folder where files go; null for the folder for temporary files
    */
-  public Spill(long limit, @org.jspecify.annotations.Nullable Path folder) {
+  public Spill(long limit, @Nullable Path folder) {
     long usual = Long.getLong(USUAL, (long) (USUAL_SHARE * Runtime.getRuntime().maxMemory()));
     this.limit = limit > 0 ? limit : usual;
     this.folder = folder == null ? Path.of(System.getProperty("java.io.tmpdir")) : folder;
@@ -40,9 +46,15 @@ public final class Spill implements AutoCloseable {
     return limit - held;
   }
 
-  /** Returns how many bytes may be held in all. */
-  public long limit() {
-    return limit;
+  /**
+   * Into how many parts to divide what does not fit: each takes a quarter of the memory there may
+   * be, since another is held, and indexes grow.
+   *
+   * @param needed about how many bytes all of it would take
+   */
+  public int partsFor(long needed) {
+    long each = Math.max(LEAST_PART, limit / SHARE);
+    return (int) Math.max(FEWEST_PARTS, Math.min(MOST_PARTS, needed / each + 1));
   }
 
   /** Notes that bytes are held until the run ends. */
