@@ -7,6 +7,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -182,6 +183,27 @@ public final class Expression {
   /** Returns rows that could not be computed and got null, and the first of them in words. */
   public RowErrors errors() {
     return frame.errors();
+  }
+
+  /**
+   * Adds what could not be computed elsewhere.
+   *
+   * @param others such rows
+   */
+  public void add(RowErrors others) {
+    frame.add(others);
+  }
+
+  /**
+   * Carries the rows that could not be computed, or takes those of another process.
+   *
+   * @param carrier carries them
+   */
+  public void carry(Carrier carrier) {
+    RowErrors held = frame.errors().carried(carrier);
+    if (carrier.comesIn()) {
+      frame.add(held);
+    }
   }
 
   @Override

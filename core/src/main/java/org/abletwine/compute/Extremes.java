@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.util.Arrays;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
@@ -96,6 +97,27 @@ final class Extremes {
       if (text != null) {
         offer(groupOf[group], text, other.rowOfText[group]);
       }
+    }
+  }
+
+  /** Carries what was found, or takes what another process has found in place of nothing. */
+  void carry(Carrier carrier) {
+    allNumbers = carrier.flag(allNumbers);
+    int most = carrier.number(numbers.length);
+    numbers = Arrays.copyOf(numbers, most);
+    asNumbers = Arrays.copyOf(asNumbers, most);
+    rowOfNumber = Arrays.copyOf(rowOfNumber, most);
+    for (int group = 0; group < most; group++) {
+      numbers[group] = carrier.decimal(numbers[group]);
+      asNumbers[group] = carrier.text(asNumbers[group]);
+      rowOfNumber[group] = carrier.number(rowOfNumber[group]);
+    }
+    int texts = carrier.number(asOrdered.length);
+    asOrdered = Arrays.copyOf(asOrdered, texts);
+    rowOfText = Arrays.copyOf(rowOfText, texts);
+    for (int group = 0; group < texts; group++) {
+      asOrdered[group] = carrier.text(asOrdered[group]);
+      rowOfText[group] = carrier.number(rowOfText[group]);
     }
   }
 

@@ -65,6 +65,11 @@ class Frame {
     return failed.get(row);
   }
 
+  /** Adds rows that others could not compute, or takes them in place of none. */
+  void add(RowErrors others) {
+    errors = errors.and(others);
+  }
+
   /** Rows that could not be computed. */
   RowErrors errors() {
     return errors;

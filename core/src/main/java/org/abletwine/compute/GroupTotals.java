@@ -6,12 +6,14 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -261,7 +263,38 @@ public final class GroupTotals {
     other.values.forEach(
         (group, more) -> values.computeIfAbsent(groupOf[group], g -> new HashSet<>()).addAll(more));
     extremes.merge(other.extremes, groupOf);
-    merged = RowErrors.sum(List.of(merged, other.errors()));
+    merged = merged.and(other.errors());
+  }
+
+  /**
+   * Carries what was totalled beside the groups' counters, or takes what another process has
+   * totalled in place of nothing.
+   *
+   * @param carrier carries it
+   */
+  public void carry(Carrier carrier) {
+    scale = carrier.number(scale);
+    RowErrors all = errors().carried(carrier);
+    merged = carrier.comesIn() ? all : merged;
+    extremes.carry(carrier);
+    List<Map.Entry<Integer, BigDecimal>> sums =
+        carrier.all(
+            List.copyOf(wide.entrySet()),
+            Map.entry(0, BigDecimal.ZERO),
+            sum ->
+                Map.entry(
+                    carrier.number(sum.getKey()),
+                    Objects.requireNonNull(carrier.decimal(sum.getValue()))));
+    sums.forEach(sum -> wide.put(sum.getKey(), sum.getValue()));
+    List<Map.Entry<Integer, Set<String>>> sets =
+        carrier.all(
+            List.copyOf(values.entrySet()),
+            Map.entry(0, Set.of()),
+            set ->
+                Map.entry(
+                    carrier.number(set.getKey()),
+                    new HashSet<>(carrier.all(List.copyOf(set.getValue()), "", carrier::words))));
+    sets.forEach(set -> values.put(set.getKey(), set.getValue()));
   }
 
   @Override

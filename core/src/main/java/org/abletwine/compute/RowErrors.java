@@ -1,6 +1,8 @@
 package org.abletwine.compute;
 
 import java.util.Collection;
+import java.util.List;
+import org.abletwine.table.carry.Carrier;
 
 /**
  * Rows that could not be computed and got null. Immutable.
@@ -12,6 +14,20 @@ import java.util.Collection;
 public record RowErrors(long count, long row, String example) {
   /** None. */
   public static final RowErrors NONE = new RowErrors(0, Long.MAX_VALUE, "");
+
+  /**
+   * Carries these, or takes those of another process in their place.
+   *
+   * @param carrier carries them
+   */
+  public RowErrors carried(Carrier carrier) {
+    return new RowErrors(carrier.number(count), carrier.number(row), carrier.words(example));
+  }
+
+  /** Returns these and others together. */
+  public RowErrors and(RowErrors other) {
+    return sum(List.of(this, other));
+  }
 
   /**
    * Those of several together.

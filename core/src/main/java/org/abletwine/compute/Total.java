@@ -3,6 +3,7 @@ package org.abletwine.compute;
 import java.math.BigDecimal;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /** The exact total of a column's numbers, in a long as long as it fits. Used by one thread. */
@@ -65,6 +66,22 @@ public final class Total {
     notNumbers += other.notNumbers;
     rows += other.rows;
     addToSum(other.sum);
+  }
+
+  /**
+   * Carries what was added, or takes what another process has added in place of nothing.
+   *
+   * @param carrier carries it
+   */
+  public void carry(Carrier carrier) {
+    nulls = carrier.number(nulls);
+    notNumbers = carrier.number(notNumbers);
+    rows = carrier.number(rows);
+    BigDecimal value = carrier.decimal(value());
+    if (carrier.comesIn() && value != null) {
+      sum.forgetWide();
+      sum.number(0, value);
+    }
   }
 
   private void addToSum(Values addend) {

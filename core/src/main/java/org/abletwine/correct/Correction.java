@@ -118,6 +118,6 @@ public record Correction(
         part
             ? () -> new PartCorrector(this, number, lines)
             : WholeCorrector.maker(this, number, lines);
-    return Prepared.of(make, workers -> lines.figures(column, workers)).ofRows();
+    return Prepared.of(make, all -> lines.figures(column, all)).ofRows();
   }
 }

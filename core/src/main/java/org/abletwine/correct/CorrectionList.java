@@ -166,17 +166,8 @@ final class CorrectionList {
     return ends;
   }
 
-  StepFigures.Corrected figures(String column, List<Corrector> workers) {
-    long[] uses = new long[lines.size()];
-    long rows = 0;
-    long changed = 0;
-    for (Corrector worker : workers) {
-      rows += worker.rows;
-      changed += worker.changed;
-      for (int line = 0; line < uses.length; line++) {
-        uses[line] += worker.uses[line];
-      }
-    }
+  StepFigures.Corrected figures(String column, Corrector all) {
+    long[] uses = all.uses;
     List<Share> shares = new ArrayList<>();
     List<String> unused = new ArrayList<>();
     long unusedCount = 0;
@@ -192,6 +183,6 @@ final class CorrectionList {
       }
     }
     return new StepFigures.Corrected(
-        column, table, rows, changed, uses.length, unusedCount, shares, unused);
+        column, table, all.rows, all.changed, uses.length, unusedCount, shares, unused);
   }
 }

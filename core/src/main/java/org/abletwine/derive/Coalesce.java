@@ -13,6 +13,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -105,17 +106,29 @@ public record Coalesce(
       rows += count;
     }
 
-    static StepFigures.Coalesced figures(List<Runner> workers) {
-      Coalesce step = workers.get(0).step;
-      long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
-      long filled = workers.stream().mapToLong(worker -> worker.filled).sum();
+    @Override
+    public void merge(StepWorker worker) {
+      Runner other = (Runner) worker;
+      rows += other.rows;
+      filled += other.filled;
+      for (int i = 0; i < taken.length; i++) {
+        taken[i] += other.taken[i];
+      }
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      rows = carrier.number(rows);
+      filled = carrier.number(filled);
+      carrier.numbers(taken);
+    }
+
+    StepFigures.Coalesced figures() {
       List<Share> shares = new ArrayList<>();
       long nulls = rows - filled;
       for (int i = 0; i < step.from.size(); i++) {
-        int source = i;
-        long taken = workers.stream().mapToLong(worker -> worker.taken[source]).sum();
-        shares.add(new Share(step.from.get(i), taken));
-        nulls -= taken;
+        shares.add(new Share(step.from.get(i), taken[i]));
+        nulls -= taken[i];
       }
       return new StepFigures.Coalesced(step.column, rows, shares, filled, nulls);
     }

@@ -20,6 +20,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 
 /**
  * Adds a column computed by a SQL expression. Immutable.
@@ -130,31 +131,49 @@ public record Compute(String column, String expression, Evaluation settings) imp
       return reasons.of(why.indexOf(": ") > 0 ? why : input + ": " + why);
     }
 
-    /** The reasons by how often they were met, not by when. */
-    private static List<Share> because(List<Runner> workers) {
-      Map<String, Long> counts = new TreeMap<>();
-      for (Runner worker : workers) {
-        worker.because.forEach(
-            (reason, count) -> counts.merge(worker.reasons.text(reason), count[0], Long::sum));
+    @Override
+    public void merge(StepWorker worker) {
+      Runner other = (Runner) worker;
+      rows += other.rows;
+      nulls += other.nulls;
+      expression.add(other.expression.errors());
+      other.because.forEach((reason, count) -> count(reason, count[0]));
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      rows = carrier.number(rows);
+      nulls = carrier.number(nulls);
+      expression.carry(carrier);
+      List<Share> held = because.isEmpty() ? List.of() : because();
+      List<Share> shares =
+          carrier.all(
+              held,
+              new Share("", 0),
+              share -> new Share(carrier.words(share.name()), carrier.number(share.rows())));
+      if (carrier.comesIn()) { // reasons are numbered anew in every process
+        shares.forEach(share -> count(reasons.of(share.name()), share.rows()));
       }
+    }
+
+    private void count(int reason, long rows) {
+      because.computeIfAbsent(reason, r -> new long[1])[0] += rows;
+    }
+
+    /** The reasons by how often they were met, not by when. */
+    private List<Share> because() {
+      Map<String, Long> counts = new TreeMap<>();
+      because.forEach((reason, count) -> counts.merge(reasons.text(reason), count[0], Long::sum));
       return counts.entrySet().stream()
           .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
           .map(reason -> new Share(reason.getKey(), reason.getValue()))
           .toList();
     }
 
-    static StepFigures.Computed figures(List<Runner> workers) {
-      Compute step = workers.get(0).step;
-      RowErrors errors =
-          RowErrors.sum(workers.stream().map(worker -> worker.expression.errors()).toList());
+    StepFigures.Computed figures() {
+      RowErrors errors = expression.errors();
       return new StepFigures.Computed(
-          step.column,
-          step.expression,
-          workers.stream().mapToLong(worker -> worker.rows).sum(),
-          workers.stream().mapToLong(worker -> worker.nulls).sum(),
-          because(workers),
-          errors.count(),
-          errors.example());
+          step.column, step.expression, rows, nulls, because(), errors.count(), errors.example());
     }
   }
 }

@@ -20,6 +20,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.DatePatterns;
 import org.abletwine.table.text.NumberForm;
 import org.abletwine.table.text.Veil;
@@ -236,7 +237,7 @@ public record FormatColumn(
                 + " has it; state the column's types: { date: PATTERN }, correct the row, or state"
                 + " errors: null");
       }
-      errors = RowErrors.sum(List.of(errors, new RowErrors(1, row, message)));
+      errors = errors.and(new RowErrors(1, row, message));
       return null;
     }
 
@@ -252,6 +253,9 @@ public record FormatColumn(
     private final Form form;
     private long rows;
 
+    /** What others could not write. */
+    private RowErrors elsewhere = RowErrors.NONE;
+
     Runner(FormatColumn step, int from, Form form) {
       this.step = step;
       this.from = from;
@@ -266,11 +270,26 @@ public record FormatColumn(
       rows += batch.rows();
     }
 
-    static StepFigures.Formatted figures(List<Runner> workers) {
-      FormatColumn step = workers.get(0).step;
-      RowErrors errors =
-          RowErrors.sum(workers.stream().map(worker -> worker.form.errors()).toList());
-      long rows = workers.stream().mapToLong(worker -> worker.rows).sum();
+    private RowErrors errors() {
+      return elsewhere.and(form.errors());
+    }
+
+    @Override
+    public void merge(StepWorker worker) {
+      Runner other = (Runner) worker;
+      rows += other.rows;
+      elsewhere = elsewhere.and(other.errors());
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      rows = carrier.number(rows);
+      RowErrors all = errors().carried(carrier);
+      elsewhere = carrier.comesIn() ? all : elsewhere;
+    }
+
+    StepFigures.Formatted figures() {
+      RowErrors errors = errors();
       return new StepFigures.Formatted(
           step.column, step.form(), rows, errors.count(), errors.example());
     }

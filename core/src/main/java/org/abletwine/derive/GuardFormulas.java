@@ -13,6 +13,7 @@ import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.Veil;
 
@@ -87,9 +88,18 @@ public record GuardFormulas() implements RunStep {
       }
     }
 
-    static StepFigures.Guarded figures(List<Runner> workers) {
-      RowErrors all = RowErrors.sum(workers.stream().map(worker -> worker.guarded).toList());
-      return new StepFigures.Guarded(all.count(), all.example());
+    @Override
+    public void merge(StepWorker other) {
+      guarded = guarded.and(((Runner) other).guarded);
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      guarded = guarded.carried(carrier);
+    }
+
+    StepFigures.Guarded figures() {
+      return new StepFigures.Guarded(guarded.count(), guarded.example());
     }
   }
 }

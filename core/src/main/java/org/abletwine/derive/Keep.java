@@ -1,6 +1,5 @@
 package org.abletwine.derive;
 
-import java.util.List;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
@@ -14,6 +13,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.Destination;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,13 +51,9 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
     return out == null ? prepared : prepared.writing(out.output());
   }
 
-  private StepFigures.Kept figures(List<Runner> workers) {
+  private StepFigures.Kept figures(Runner all) {
     return new StepFigures.Kept(
-        condition,
-        workers.stream().mapToLong(worker -> worker.rows).sum(),
-        workers.stream().mapToLong(worker -> worker.leftOut).sum(),
-        workers.stream().mapToLong(worker -> worker.unknown).sum(),
-        leftOut == null ? "" : "" + leftOut);
+        condition, all.rows, all.leftOut, all.unknown, leftOut == null ? "" : "" + leftOut);
   }
 
   private static final class Runner implements StepWorker {
@@ -97,6 +93,21 @@ public record Keep(String condition, @Nullable Destination leftOut, Table form, 
         }
         batch.pick(kept, keeping);
       }
+    }
+
+    @Override
+    public void merge(StepWorker worker) {
+      Runner other = (Runner) worker;
+      rows += other.rows;
+      leftOut += other.leftOut;
+      unknown += other.unknown;
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      rows = carrier.number(rows);
+      leftOut = carrier.number(leftOut);
+      unknown = carrier.number(unknown);
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -25,8 +26,6 @@ final class PreparedRollup implements PreparedStep {
   private final Rollup rollup;
   private final RollupColumns columns;
   private final RunContext context;
-  private final List<RollupWorker> workers = new ArrayList<>();
-  private @Nullable RollupFigures figures;
   private @Nullable BatchSink sink;
 
   PreparedRollup(Rollup rollup, RollupColumns columns, RunContext context) {
@@ -37,17 +36,15 @@ final class PreparedRollup implements PreparedStep {
 
   @Override
   public StepWorker worker(Exceptions exceptions) {
-    RollupWorker worker = new RollupWorker(columns);
-    workers.add(worker);
-    return worker;
+    return new RollupWorker(columns);
   }
 
   @Override
-  public void finish() {
+  public void finish(StepFigures counted) {
     if (rollup.file() == null || !context.writes()) {
       return;
     }
-    RollupFigures figures = figures();
+    RollupFigures figures = (RollupFigures) counted;
     Columns written = columns.own.copy();
     List<StepWorker> formats = new ArrayList<>();
     for (FormatColumn format : rollup.shown().formats()) {
@@ -96,18 +93,8 @@ final class PreparedRollup implements PreparedStep {
   }
 
   @Override
-  public RollupFigures figures() {
-    RollupFigures known = figures;
-    if (known == null) {
-      if (workers.isEmpty()) {
-        worker(Exceptions.NONE); // no group is a result too
-      }
-      RollupWorker first = workers.get(0);
-      workers.subList(1, workers.size()).forEach(first::merge);
-      known = sum(first);
-      figures = known;
-    }
-    return known;
+  public RollupFigures figures(StepWorker all) {
+    return sum((RollupWorker) all);
   }
 
   private RollupFigures sum(RollupWorker all) {

@@ -7,6 +7,7 @@ import org.abletwine.index.GroupIndex;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 
 /** A rollup at work: groups by a hash index, totals in flat arrays. Belongs to one thread. */
 final class RollupWorker implements StepWorker {
@@ -45,8 +46,15 @@ final class RollupWorker implements StepWorker {
     totals.add(batch, groups);
   }
 
-  /** Takes over the groups of another worker. */
-  void merge(RollupWorker other) {
+  @Override
+  public void merge(StepWorker worker) {
+    RollupWorker other = (RollupWorker) worker;
     totals.merge(other.totals, index.merge(other.index));
+  }
+
+  @Override
+  public void carry(Carrier carrier) {
+    index.carry(carrier);
+    totals.carry(carrier);
   }
 }

@@ -21,6 +21,7 @@ import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
@@ -199,7 +200,13 @@ public final class Enrichment {
     sink.keepPrivate(columns.privateNames());
     sink.start(transactions, output);
     pipeline.run();
-    runners.forEach(PreparedStep::finish);
+    List<StepWorker> counted = pipeline.counted();
+    List<StepFigures> figures = new ArrayList<>();
+    for (int step = 0; step < counted.size(); step++) {
+      StepFigures own = runners.get(step).figures(counted.get(step));
+      figures.add(own);
+      runners.get(step).finish(own);
+    }
     OutputGroup outputs = context.outputs() == null ? new OutputGroup() : context.outputs();
     runners.forEach(runner -> outputs.add(runner.outputs()));
     outputs.add(List.of(sink));
@@ -208,7 +215,6 @@ public final class Enrichment {
     } else {
       sink.complete(); // a disk that is full is told before anything is made of the figures
     }
-    List<StepFigures> figures = runners.stream().map(PreparedStep::figures).toList();
     return new RunRecord(
         title,
         transactions.name(),

@@ -1,5 +1,6 @@
 package org.abletwine.enrich;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
 import java.util.stream.IntStream;
@@ -7,6 +8,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.BatchTable;
@@ -34,6 +36,7 @@ final class Pipeline {
   private final long mostRows;
   private final RunContext context;
   private final int count;
+  private final List<List<StepWorker>> workers = new ArrayList<>();
 
   private final LongAdder rowsIn = new LongAdder();
   private final LongAdder rowsOut = new LongAdder();
@@ -106,6 +109,20 @@ final class Pipeline {
     return bytesIn;
   }
 
+  /**
+   * What was counted: for each step a worker to which all others were added. To be asked once, when
+   * all rows have been taken.
+   */
+  List<StepWorker> counted() {
+    List<StepWorker> all = workers.get(0);
+    for (List<StepWorker> others : workers.subList(1, workers.size())) {
+      for (int step = 0; step < all.size(); step++) {
+        all.get(step).merge(others.get(step));
+      }
+    }
+    return all;
+  }
+
   void run() {
     try (Pieces pieces = BatchTable.of(transactions).pieces(first, null)) {
       Runnable ended = context.progress().reading(transactions, pieces::bytesRead, rowsIn::sum);
@@ -121,12 +138,10 @@ final class Pipeline {
   private RunWorker worker() {
     Exceptions told = context.exceptions();
     InRowOrder collected = told == Exceptions.NONE ? null : new InRowOrder(told);
+    List<StepWorker> own =
+        steps.stream().map(step -> step.worker(collected == null ? told : collected)).toList();
+    workers.add(own);
     return new RunWorker(
-        steps.stream().map(step -> step.worker(collected == null ? told : collected)).toList(),
-        collected,
-        sink.encoder(),
-        columns,
-        mostRows,
-        new RunWorker.Counted(rowsIn, rowsOut));
+        own, collected, sink.encoder(), columns, mostRows, new RunWorker.Counted(rowsIn, rowsOut));
   }
 }

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.ByteHash;
 import org.jspecify.annotations.Nullable;
 
@@ -139,6 +140,29 @@ public final class GroupIndex {
       into[group] = search(0);
     }
     return into;
+  }
+
+  /**
+   * Carries the groups with their counters, or takes those of another process in place of none.
+   *
+   * @param carrier carries them
+   */
+  public void carry(Carrier carrier) {
+    int count = carrier.number(groups);
+    long[] held = carrier.numbers(records, groups * stride);
+    byte[] longOnes = carrier.bytes(longKeys, (int) longUsed);
+    if (!carrier.comesIn()) {
+      return;
+    }
+    groups = count;
+    records = Arrays.copyOf(held, Math.max(held.length, 64 * stride));
+    longUsed = longOnes.length;
+    longKeys = Arrays.copyOf(longOnes, longOnes.length + (1 << 10));
+    int room = slots.length;
+    while (groups > room / 2) {
+      room *= 2;
+    }
+    place(room);
   }
 
   private int shift() {
@@ -292,7 +316,11 @@ public final class GroupIndex {
   }
 
   private void grow() {
-    slots = new int[slots.length * 2];
+    place(slots.length * 2);
+  }
+
+  private void place(int room) {
+    slots = new int[room];
     int mask = slots.length - 1;
     for (int group = 0; group < groups; group++) {
       int slot = (int) (hashOf(group) >>> shift());

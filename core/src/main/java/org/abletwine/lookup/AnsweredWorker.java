@@ -4,6 +4,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -136,6 +137,16 @@ final class AnsweredWorker implements StepWorker {
     if (apart != null) {
       apart.inOrder();
     }
+  }
+
+  @Override
+  public void merge(StepWorker other) {
+    dropped += ((AnsweredWorker) other).dropped;
+  }
+
+  @Override
+  public void carry(Carrier carrier) {
+    dropped = carrier.number(dropped);
   }
 
   long dropped() {

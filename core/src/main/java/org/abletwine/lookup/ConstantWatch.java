@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -46,6 +47,14 @@ final class ConstantWatch {
           values[a] == null || other.values[a] == null || values[a].equals(other.values[a]);
       constant[a] &= other.constant[a] && nothingElse;
       values[a] = values[a] == null ? other.values[a] : values[a];
+    }
+  }
+
+  /** Carries what was seen, or takes what another process has seen in place of nothing. */
+  void carry(Carrier carrier) {
+    for (int a = 0; a < constant.length; a++) {
+      constant[a] = carrier.flag(constant[a]);
+      values[a] = carrier.text(values[a]);
     }
   }
 

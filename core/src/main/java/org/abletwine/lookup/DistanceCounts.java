@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.Arrays;
+import org.abletwine.table.carry.Carrier;
 
 /**
  * Counts distances, to tell the greatest and the median of them. Exact while there are up to
@@ -80,6 +81,16 @@ final class DistanceCounts {
   /** The shift may grow while another's counts are added. */
   private void addCoarse(long key, int keyShift, long count) {
     add(key >>> shift - keyShift, count);
+  }
+
+  /** Carries what was counted, or takes what another process has counted in place of nothing. */
+  void carry(Carrier carrier) {
+    used = carrier.number(used);
+    shift = carrier.number(shift);
+    greatest = carrier.number(greatest);
+    rows = carrier.number(rows);
+    keys = carrier.numbers(keys, keys.length);
+    counts = carrier.numbers(counts, counts.length);
   }
 
   long rows() {

@@ -9,6 +9,7 @@ import org.abletwine.compute.Total;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.match.index.RuleChain;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /** What a lookup has counted, and its figures. The stages of the lookup count up the fields. */
@@ -92,6 +93,25 @@ final class LookupCounts {
     wouldMatch += other.wouldMatch;
     picked += other.picked;
     dropped += other.dropped;
+  }
+
+  /** Carries what was counted, or takes what another process has counted. */
+  void carry(Carrier carrier) {
+    carrier.numbers(outcomes);
+    carrier.numbers(firsts);
+    carrier.numbers(notBrought);
+    carrier.numbers(blankParts);
+    for (Total total : measured) {
+      total.carry(carrier);
+    }
+    distances.carry(carrier);
+    rows = carrier.number(rows);
+    unknown = carrier.number(unknown);
+    adding = carrier.number(adding);
+    added = carrier.number(added);
+    wouldMatch = carrier.number(wouldMatch);
+    picked = carrier.number(picked);
+    dropped = carrier.number(dropped);
   }
 
   private static long first(long one, long other) {

@@ -10,6 +10,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -246,7 +247,9 @@ final class LookupWorker implements StepWorker {
   record Tally(StepGains gains, Misses misses, ConstantWatch watch, LookupFills fills) {}
 
   /** Adds what another worker has counted, of the same reference or of another part of it. */
-  void merge(LookupWorker other) {
+  @Override
+  public void merge(StepWorker worker) {
+    LookupWorker other = (LookupWorker) worker;
     for (int i = 0; i < sources.length; i++) {
       sources[i].merge(other.sources[i]);
     }
@@ -254,6 +257,17 @@ final class LookupWorker implements StepWorker {
     gains.merge(other.gains);
     misses.merge(other.misses);
     watch.merge(other.watch);
+  }
+
+  @Override
+  public void carry(Carrier carrier) {
+    for (Source source : sources) {
+      source.carry(carrier);
+    }
+    counts.carry(carrier);
+    gains.carry(carrier);
+    misses.carry(carrier);
+    watch.carry(carrier);
   }
 
   /** The figures of what was counted here; see {@link LookupCounts#figures}. */
@@ -271,10 +285,8 @@ final class LookupWorker implements StepWorker {
     return rows;
   }
 
-  /** What all workers together have counted. */
-  static LookupFigures figures(List<LookupWorker> workers) {
-    LookupWorker first = workers.get(0);
-    workers.subList(1, workers.size()).forEach(first::merge);
-    return first.figures(first.facts(), 0, null);
+  /** The figures of what was counted here, over a reference in memory. */
+  LookupFigures figures() {
+    return figures(facts(), 0, null);
   }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.match.index.RuleIndex;
+import org.abletwine.table.carry.Carrier;
 
 /** Counts the ways in which values miss an ordered rule, with the first of each kind in words. */
 final class Misses {
@@ -42,6 +43,15 @@ final class Misses {
         examples[kind] = other.examples[kind];
       }
       counts[kind] += other.counts[kind];
+    }
+  }
+
+  /** Carries what was counted, or takes what another process has counted. */
+  void carry(Carrier carrier) {
+    carrier.numbers(counts);
+    carrier.numbers(firstRows);
+    for (int kind = 0; kind < examples.length; kind++) {
+      examples[kind] = carrier.words(examples[kind]);
     }
   }
 

@@ -43,12 +43,7 @@ final class PreparedLookup {
     Prepared<AnsweredWorker> prepared =
         new Prepared<AnsweredWorker>(
                 told -> new AnsweredWorker(shared, answers, told),
-                workers ->
-                    all.tally()
-                        .figures(
-                            all.facts(),
-                            workers.stream().mapToLong(AnsweredWorker::dropped).sum(),
-                            all.spilled()))
+                worker -> all.tally().figures(all.facts(), worker.dropped(), all.spilled()))
             .ofRows();
     shared.apart().places().forEach(place -> prepared.writing(place.output()));
     return prepared;

@@ -6,6 +6,7 @@ import org.abletwine.match.index.RuleChain;
 import org.abletwine.match.index.RuleIndex;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -98,6 +99,12 @@ final class Source {
     for (int cell = 0; cell < empties.length; cell++) {
       empties[cell] += other.empties[cell];
     }
+  }
+
+  /** Carries what was counted, or takes what another process has counted. */
+  void carry(Carrier carrier) {
+    matched = carrier.number(matched);
+    carrier.numbers(empties);
   }
 
   /** Points the cells at the columns they go to. */

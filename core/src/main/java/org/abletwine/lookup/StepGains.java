@@ -11,6 +11,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -153,6 +154,11 @@ final class StepGains {
     for (int stage = 0; stage < gained.length; stage++) {
       gained[stage] += other.gained[stage];
     }
+  }
+
+  /** Carries what was counted, or takes what another process has counted. */
+  void carry(Carrier carrier) {
+    carrier.numbers(gained);
   }
 
   List<Share> shares() {

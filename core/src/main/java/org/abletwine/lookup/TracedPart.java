@@ -9,6 +9,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.spill.PartedRows;
 
 /**
@@ -66,7 +67,17 @@ final class TracedPart implements PreparedStep, StepWorker {
   }
 
   @Override
-  public StepFigures figures() {
+  public StepFigures figures(StepWorker all) {
+    throw new IllegalStateException("a trace counts nothing");
+  }
+
+  @Override
+  public void merge(StepWorker other) {
+    throw new IllegalStateException("a trace counts nothing");
+  }
+
+  @Override
+  public void carry(Carrier carrier) {
     throw new IllegalStateException("a trace counts nothing");
   }
 

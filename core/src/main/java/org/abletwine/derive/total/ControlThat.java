@@ -17,6 +17,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -88,11 +89,12 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
     private static final int[] THE_WHOLE = {0};
 
     private final Totals read;
+    private final GroupIndex whole;
     private final TotalsOfGroups totals;
 
     Runner(Totals read) {
       this.read = read;
-      GroupIndex whole = new GroupIndex(0, read.calls.count() * GroupTotals.COUNTERS);
+      whole = new GroupIndex(0, read.calls.count() * GroupTotals.COUNTERS);
       whole.find(new CellVector[0], 1, new int[1]);
       totals = new TotalsOfGroups(read.calls, whole);
     }
@@ -102,17 +104,23 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
       totals.add(batch, new int[batch.rows()]);
     }
 
-    static StepFigures.Judged figures(List<Runner> workers) {
-      Totals read = workers.get(0).read;
-      Runner sum = new Runner(read);
-      for (Runner worker : workers) {
-        sum.totals.merge(worker.totals, THE_WHOLE);
-      }
+    @Override
+    public void merge(StepWorker other) {
+      totals.merge(((Runner) other).totals, THE_WHOLE);
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      whole.carry(carrier);
+      totals.carry(carrier);
+    }
+
+    StepFigures.Judged figures() {
       List<RowErrors> errors = new ArrayList<>();
       for (int i = 0; i < read.calls.count(); i++) {
-        errors.add(sum.totals.errors(i));
+        errors.add(totals.errors(i));
       }
-      return read.figures(sum.totals.values(0), errors);
+      return read.figures(totals.values(0), errors);
     }
   }
 }

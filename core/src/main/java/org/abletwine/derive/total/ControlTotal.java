@@ -1,7 +1,6 @@
 package org.abletwine.derive.total;
 
 import java.math.BigDecimal;
-import java.util.List;
 import org.abletwine.compute.Total;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
@@ -13,6 +12,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 
 /**
  * Totals a column exactly at one point of a run, and counts its nulls; changes nothing. Immutable.
@@ -53,12 +53,10 @@ public record ControlTotal(String column, String when, boolean nullsOnly) implem
     ColumnType type = columns.type(column);
     boolean hidden = columns.isPrivate(column);
     return Prepared.of(
-        () -> new Runner(number, new Total(type)), workers -> figures(workers, hidden));
+        () -> new Runner(number, new Total(type)), all -> figures(all.total, hidden));
   }
 
-  private StepFigures.Control figures(List<Runner> workers, boolean hidden) {
-    Total total = new Total();
-    workers.forEach(worker -> total.merge(worker.total));
+  private StepFigures.Control figures(Total total, boolean hidden) {
     return new StepFigures.Control(
         column,
         when,
@@ -75,6 +73,16 @@ public record ControlTotal(String column, String when, boolean nullsOnly) implem
       for (int row = 0; row < batch.rows(); row++) {
         total.add(cells, row);
       }
+    }
+
+    @Override
+    public void merge(StepWorker other) {
+      total.merge(((Runner) other).total);
+    }
+
+    @Override
+    public void carry(Carrier carrier) {
+      total.carry(carrier);
     }
   }
 }

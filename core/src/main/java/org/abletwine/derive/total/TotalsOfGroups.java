@@ -1,13 +1,13 @@
 package org.abletwine.derive.total;
 
 import java.util.Arrays;
-import java.util.List;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.GroupTotals;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /** Totals of groups, counted by one worker; those of others are merged into it at the end. */
@@ -70,7 +70,21 @@ public final class TotalsOfGroups {
   public void merge(TotalsOfGroups other, int[] groupOf) {
     for (int t = 0; t < totals.length; t++) {
       totals[t].merge(other.totals[t], groupOf);
-      merged[t] = RowErrors.sum(List.of(merged[t], other.ofArgument(t)));
+      merged[t] = merged[t].and(other.ofArgument(t));
+    }
+  }
+
+  /**
+   * Carries what was totalled beside the groups' counters, or takes what another process has
+   * totalled in place of nothing.
+   *
+   * @param carrier carries it
+   */
+  public void carry(Carrier carrier) {
+    for (int t = 0; t < totals.length; t++) {
+      totals[t].carry(carrier);
+      RowErrors all = ofArgument(t).carried(carrier);
+      merged[t] = carrier.comesIn() ? all : merged[t];
     }
   }
 
@@ -102,13 +116,11 @@ public final class TotalsOfGroups {
    * @param total which total, 0-based
    */
   public RowErrors errors(int total) {
-    return RowErrors.sum(List.of(totals[total].errors(), ofArgument(total)));
+    return totals[total].errors().and(ofArgument(total));
   }
 
   private RowErrors ofArgument(int total) {
     Expression argument = arguments[total];
-    return argument == null
-        ? merged[total]
-        : RowErrors.sum(List.of(merged[total], argument.errors()));
+    return argument == null ? merged[total] : merged[total].and(argument.errors());
   }
 }

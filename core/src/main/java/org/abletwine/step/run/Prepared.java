@@ -7,7 +7,6 @@ import java.util.function.Supplier;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.output.Output;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A prepared step whose workers count each for itself and are added up at the end.
@@ -16,18 +15,16 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Prepared<W extends StepWorker> implements PreparedStep {
   private final Function<Exceptions, W> make;
-  private final Function<List<W>, StepFigures> sum;
-  private final List<W> workers = new ArrayList<>();
-  private @Nullable StepFigures figures;
+  private final Function<W, StepFigures> sum;
   private List<String> inputs = List.of();
   private boolean aboutRows;
   private final List<Output> outputs = new ArrayList<>();
 
   /**
    * @param make makes a worker
-   * @param sum what workers, at least one, together have counted
+   * @param sum the figures of a worker to which all others were added
    */
-  public Prepared(Function<Exceptions, W> make, Function<List<W>, StepFigures> sum) {
+  public Prepared(Function<Exceptions, W> make, Function<W, StepFigures> sum) {
     this.make = make;
     this.sum = sum;
   }
@@ -36,10 +33,10 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
    * A step that tells nobody about single rows.
    *
    * @param make makes a worker
-   * @param sum what workers, at least one, together have counted
+   * @param sum the figures of a worker to which all others were added
    */
   public static <W extends StepWorker> Prepared<W> of(
-      Supplier<W> make, Function<List<W>, StepFigures> sum) {
+      Supplier<W> make, Function<W, StepFigures> sum) {
     return new Prepared<>(exceptions -> make.get(), sum);
   }
 
@@ -92,21 +89,12 @@ public final class Prepared<W extends StepWorker> implements PreparedStep {
 
   @Override
   public W worker(Exceptions exceptions) {
-    W worker = make.apply(exceptions);
-    workers.add(worker);
-    return worker;
+    return make.apply(exceptions);
   }
 
   @Override
-  public StepFigures figures() {
-    StepFigures known = figures;
-    if (known == null) {
-      if (workers.isEmpty()) {
-        worker(Exceptions.NONE); // nothing was counted, which is a figure too
-      }
-      known = sum.apply(List.copyOf(workers));
-      figures = known;
-    }
-    return known;
+  @SuppressWarnings("unchecked") // workers of this step are made here
+  public StepFigures figures(StepWorker all) {
+    return sum.apply((W) all);
   }
 }

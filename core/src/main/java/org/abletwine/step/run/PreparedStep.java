@@ -13,7 +13,7 @@ import org.abletwine.table.output.Output;
 public interface PreparedStep {
 
   /**
-   * Makes a worker. To be called before any row is transformed, by one thread.
+   * Makes a worker. May be called by any thread.
    *
    * @param exceptions told about rows that need attention, in row order
    * @return a worker of its own for one thread
@@ -21,10 +21,12 @@ public interface PreparedStep {
   StepWorker worker(Exceptions exceptions);
 
   /**
-   * What all workers together have counted, once all rows have been transformed: the same for any
-   * number of workers, and wherever the rows were cut into pieces.
+   * The figures of what was counted, once all rows have been transformed: the same for any number
+   * of workers, and wherever the rows were cut into pieces.
+   *
+   * @param all a worker to which all others were added
    */
-  StepFigures figures();
+  StepFigures figures(StepWorker all);
 
   /** Whether the step is about each row, so that a trace tells of it where nothing changed. */
   default boolean aboutRows() {
@@ -36,8 +38,12 @@ public interface PreparedStep {
     return List.of();
   }
 
-  /** All rows have been transformed: writes what is left of the step's own. */
-  default void finish() {}
+  /**
+   * All rows have been transformed: writes what is left of the step's own.
+   *
+   * @param figures those of this step
+   */
+  default void finish(StepFigures figures) {}
 
   /** Returns what the step writes of its own; all of it is written once {@link #finish} was run. */
   default List<Output> outputs() {

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.stream.IntStream;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
@@ -21,12 +20,11 @@ import org.jspecify.annotations.Nullable;
  * example says is an error that names row and column, since it may mean something else, and cells
  * without a digit stay as they are. Safe to share between threads.
  */
-public final class FormedTable implements BatchTable {
-  private final BatchTable table;
+public final class FormedTable extends OverTable implements RangedTable {
   private final Map<String, NumberForm> forms;
 
   private FormedTable(BatchTable table, Map<String, NumberForm> forms) {
-    this.table = table;
+    super(table);
     this.forms = forms;
   }
 
@@ -67,49 +65,29 @@ public final class FormedTable implements BatchTable {
   }
 
   @Override
-  public String name() {
-    return table.name();
-  }
-
-  @Override
-  public Schema schema() {
-    return table.schema();
-  }
-
-  @Override
-  public void readAgain() {
-    table.readAgain();
-  }
-
-  @Override
-  public long sizeInBytes() {
-    return table.sizeInBytes();
-  }
-
-  @Override
-  public Map<String, String> traits() {
-    return table.traits();
-  }
-
-  @Override
-  public List<String> remarks() {
-    return table.remarks();
-  }
-
-  @Override
   public @Nullable ColumnType type(String column) {
     ColumnType type = table.type(column);
     return type == null || !forms.containsKey(column) ? type : ColumnType.of(type.kind());
   }
 
   @Override
-  public boolean isPrivate(String column) {
-    return table.isPrivate(column);
+  public @Nullable ColumnType likely(String column) {
+    return forms.containsKey(column) ? type(column) : table.likely(column);
   }
 
   @Override
-  public @Nullable ColumnType likely(String column) {
-    return forms.containsKey(column) ? type(column) : table.likely(column);
+  public List<Stretch> stretches(long bytes) {
+    return RangedTable.of(table).stretches(bytes);
+  }
+
+  @Override
+  public Stretch.Looked look(Stretch stretch) {
+    return RangedTable.of(table).look(stretch);
+  }
+
+  @Override
+  public BatchTable rows(Stretch.Range range) {
+    return new FormedTable(RangedTable.of(table).rows(range), forms);
   }
 
   @Override

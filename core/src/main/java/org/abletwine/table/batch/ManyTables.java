@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * Several tables read one after another as one: rows are numbered on, columns are matched by name.
  * Safe to share between threads.
  */
-public final class ManyTables implements BatchTable {
+public final class ManyTables implements RangedTable {
   private final String name;
   private final List<BatchTable> tables;
   private final @Nullable String source;
@@ -144,7 +144,34 @@ public final class ManyTables implements BatchTable {
 
   @Override
   public Pieces pieces(int first, @Nullable BitSet wanted) {
-    return new ManyPieces(first, wanted);
+    return new ManyPieces(tables, 0, first, wanted);
+  }
+
+  @Override
+  public List<Stretch> stretches(long bytes) {
+    List<Stretch> all = new ArrayList<>();
+    for (int file = 0; file < tables.size(); file++) {
+      for (Stretch one : RangedTable.of(tables.get(file)).stretches(bytes)) {
+        all.add(new Stretch(file, one.from(), one.to()));
+      }
+    }
+    return all;
+  }
+
+  @Override
+  public Stretch.Looked look(Stretch stretch) {
+    return RangedTable.of(tables.get(stretch.file())).look(stretch);
+  }
+
+  @Override
+  public BatchTable rows(Stretch.Range range) {
+    List<BatchTable> one = List.of(RangedTable.of(tables.get(range.file())).rows(range));
+    return new OverTable(this) {
+      @Override
+      public Pieces pieces(int first, @Nullable BitSet wanted) {
+        return new ManyPieces(one, range.before(), first, wanted);
+      }
+    };
   }
 
   /** Whether rows of a table are rows of the whole as they are, in what they look like too. */
@@ -154,6 +181,7 @@ public final class ManyTables implements BatchTable {
 
   /** The tables' pieces, one table after another. */
   private final class ManyPieces implements Pieces {
+    private final List<BatchTable> read;
     private final int first;
     private final @Nullable BitSet wanted;
     private final List<Pieces> opened = new ArrayList<>();
@@ -162,7 +190,9 @@ public final class ManyTables implements BatchTable {
     /** Rows of the tables before the one that is read. */
     private long before;
 
-    ManyPieces(int first, @Nullable BitSet wanted) {
+    ManyPieces(List<BatchTable> read, long before, int first, @Nullable BitSet wanted) {
+      this.read = read;
+      this.before = before;
       this.first = first;
       this.wanted = wanted;
     }
@@ -175,18 +205,18 @@ public final class ManyTables implements BatchTable {
     @Override
     public boolean next(Piece into) {
       ManyPiece piece = (ManyPiece) into;
-      while (at < tables.size()) {
+      while (at < read.size()) {
         Pieces current = at < 0 ? null : opened.get(at);
         if (current != null) {
-          piece.begin(current, tables.get(at), before);
+          piece.begin(current, read.get(at), before);
           if (current.next(piece.inner())) {
             return true;
           }
           before += current.rows();
         }
         at++;
-        if (at < tables.size()) {
-          BatchTable table = tables.get(at);
+        if (at < read.size()) {
+          BatchTable table = read.get(at);
           Pieces next = table.pieces(asItIs(table) ? first : table.schema().size(), null);
           synchronized (opened) {
             opened.add(next);

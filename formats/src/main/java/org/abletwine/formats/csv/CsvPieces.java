@@ -6,6 +6,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.Stretch;
 import org.jspecify.annotations.Nullable;
 
 /** Delimited text in pieces: cut by one after the other, parsed by each for itself. */
@@ -24,6 +25,7 @@ final class CsvPieces implements Pieces {
       Dialect dialect,
       Schema schema,
       TableOptions options,
+      Stretch.@Nullable Range range,
       int first,
       @Nullable BitSet wanted) {
     this.wanted = wanted;
@@ -32,8 +34,16 @@ final class CsvPieces implements Pieces {
     this.schema = schema;
     this.options = options;
     this.first = first;
-    this.decoding = new Decoding(source, dialect.encoding());
-    this.cutter = new Cutter(decoding, dialect, schema.size());
+    boolean begins = range == null || range.from() == 0;
+    this.decoding =
+        range == null
+            ? new Decoding(source, dialect.encoding())
+            : new Decoding(source, dialect.encoding(), range.from(), range.to());
+    Cutter whole = new Cutter(decoding, dialect, schema.size());
+    this.cutter =
+        range == null || begins
+            ? whole
+            : whole.beginning(range.from(), range.row(), range.line(), false);
   }
 
   /** A piece with what parses it. */

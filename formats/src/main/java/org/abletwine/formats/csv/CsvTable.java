@@ -12,18 +12,48 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.Pieces;
+import org.abletwine.table.batch.RangedTable;
+import org.abletwine.table.batch.Stretch;
 import org.jspecify.annotations.Nullable;
 
 /** A delimited text file as a table. The head of the file is read once, on first need. */
-final class CsvTable implements BatchTable {
+final class CsvTable implements RangedTable {
   private final ByteSource source;
   private final TableOptions options;
   private @Nullable Dialect dialect;
   private @Nullable Schema schema;
 
+  /** The rows that are read; null for all. */
+  private final Stretch.@Nullable Range range;
+
   CsvTable(ByteSource source, TableOptions options) {
     this.source = source;
     this.options = options;
+    range = null;
+  }
+
+  private CsvTable(CsvTable whole, Stretch.Range range) {
+    source = whole.source;
+    options = whole.options;
+    dialect = whole.dialect();
+    schema = whole.schema();
+    this.range = range;
+  }
+
+  @Override
+  public List<Stretch> stretches(long bytes) {
+    return new CsvStretches(source, dialect(), schema().size()).of(bytes);
+  }
+
+  @Override
+  public Stretch.Looked look(Stretch stretch) {
+    return new CsvStretches(source, dialect(), schema().size()).look(stretch);
+  }
+
+  @Override
+  public BatchTable rows(Stretch.Range some) {
+    boolean all = some.from() == 0 && some.to() < 0;
+    return all ? this : new CsvTable(this, some);
   }
 
   @Override
@@ -117,7 +147,7 @@ final class CsvTable implements BatchTable {
 
   @Override
   public Pieces pieces(int first, @Nullable BitSet wanted) {
-    return new CsvPieces(source, dialect(), schema(), options, first, wanted);
+    return new CsvPieces(source, dialect(), schema(), options, range, first, wanted);
   }
 
   @Override

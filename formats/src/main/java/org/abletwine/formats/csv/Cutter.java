@@ -33,6 +33,7 @@ final class Cutter {
   private int restLength;
   private boolean atEnd;
   private long offset;
+  private long border;
   private long row = 1;
   private long line = 1;
 
@@ -46,6 +47,7 @@ final class Cutter {
 
   // Of the row that goes on: whether within quotes, and line breaks there.
   private boolean quoted;
+  private boolean within;
   private int opened;
   private long breaks;
 
@@ -58,14 +60,39 @@ final class Cutter {
   }
 
   Cutter(Decoding decoding, Dialect dialect, int columns) {
+    this(decoding, dialect, columns, pieceSize());
+  }
+
+  /**
+   * @param size bytes of a piece, unless a single row has more
+   */
+  Cutter(Decoding decoding, Dialect dialect, int columns, int size) {
     this.decoding = decoding;
     this.delimiter = (byte) dialect.delimiter();
     this.quote = (byte) dialect.quote();
     this.quotes = quote * ByteSearch.EACH;
     this.header = dialect.header();
     this.skipsEmptyLines = columns > 1;
-    this.size = pieceSize();
+    this.size = size;
     this.offset = dialect.encoding().markLength();
+  }
+
+  /**
+   * Begins in the middle of the text, behind a line end.
+   *
+   * @param from where in the source, 0-based
+   * @param nextRow the number of the row that begins there, 1-based
+   * @param nextLine the line, 1-based
+   * @param inQuotes whether it is within a cell in quotes, and no row begins there
+   * @return this cutter
+   */
+  Cutter beginning(long from, long nextRow, long nextLine, boolean inQuotes) {
+    header = false;
+    offset = from;
+    row = nextRow;
+    line = nextLine;
+    quoted = inQuotes;
+    return this;
   }
 
   /**
@@ -75,6 +102,9 @@ final class Cutter {
    * @return false when there was nothing left
    */
   boolean next(CsvPiece piece) {
+    if (atEnd && restLength == 0) {
+      return false;
+    }
     int wanted = restLength + size;
     byte[] text = piece.room(wanted + ROOM);
     System.arraycopy(rest, 0, text, 0, restLength);
@@ -84,7 +114,7 @@ final class Cutter {
     rows = 0;
     lines = 0;
     breaks = 0;
-    quoted = false;
+    opened = 0;
     seen = 0;
     boolean first = header;
     while (true) {
@@ -100,10 +130,12 @@ final class Cutter {
       wanted = 2 * used;
       text = piece.room(wanted + ROOM);
     }
+    within = atEnd && quoted;
     if (atEnd && used > rowStart) {
       rows += header ? 0 : 1; // the last row has no line end
       header = false;
     }
+    quoted = false; // what is left over is looked at once more
     int end = atEnd || rowStart == 0 ? used : rowStart;
     restLength = used - end;
     if (rest.length < restLength) {
@@ -115,6 +147,7 @@ final class Cutter {
     }
     piece.set(end, row, line, offset, first);
     piece.ascii = (seen & ValidUtf8.HIGHS) == 0;
+    border = offset + (within ? rowStart : end);
     offset += end;
     row += rows;
     line += lines;
@@ -134,6 +167,36 @@ final class Cutter {
       cell--;
     }
     return used - cell > RowScanner.LONGEST;
+  }
+
+  /** Returns whether the text has ended within a cell in quotes. */
+  boolean endsWithin() {
+    return within;
+  }
+
+  /** Returns whether the header is still to come. */
+  boolean beforeHeader() {
+    return header;
+  }
+
+  /** Returns the place behind the last row that has ended, 0-based; for text that is UTF-8. */
+  long border() {
+    return border;
+  }
+
+  /** Returns the line after the last row that has ended, 1-based. */
+  long borderLine() {
+    return line;
+  }
+
+  /** Returns the number of the row after the last one that has ended, 1-based. */
+  long borderRow() {
+    return row - (within ? 1 : 0);
+  }
+
+  /** Returns the line after the last piece, 1-based, line ends in a row that goes on counted. */
+  long nextLine() {
+    return line + (within ? breaks : 0);
   }
 
   /** Returns the number of the row after the last piece, 1-based. */

@@ -36,8 +36,27 @@ final class Decoding {
   private boolean atEnd;
 
   Decoding(ByteSource source, Encodings encoding) {
+    this(source, encoding, source.open(), encoding.markLength(), encoding.markLength());
+  }
+
+  /**
+   * Some bytes of a source.
+   *
+   * @param from the first of them, 0-based
+   * @param to behind the last; negative for the end of the source
+   */
+  Decoding(ByteSource source, Encodings encoding, long from, long to) {
+    this(
+        source,
+        encoding,
+        source.open(from, to),
+        from == 0 ? encoding.markLength() : from,
+        from == 0 ? encoding.markLength() : 0);
+  }
+
+  private Decoding(
+      ByteSource source, Encodings encoding, ByteSource.Opened opened, long from, int skipped) {
     this.source = source;
-    ByteSource.Opened opened = source.open();
     this.in = opened.in();
     this.taken = opened.taken();
     this.utf8 = encoding.charset().equals(StandardCharsets.UTF_8);
@@ -48,11 +67,11 @@ final class Decoding {
             .onMalformedInput(CodingErrorAction.REPORT)
             .onUnmappableCharacter(CodingErrorAction.REPORT);
     try {
-      in.skipNBytes(encoding.markLength());
+      in.skipNBytes(skipped);
     } catch (IOException e) {
       throw cannotRead(e);
     }
-    offset = encoding.markLength();
+    offset = from;
   }
 
   /** Bytes taken from the source so far, as it is packed. */

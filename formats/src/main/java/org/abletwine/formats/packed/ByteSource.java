@@ -157,6 +157,38 @@ public final class ByteSource {
     }
   }
 
+  /** Returns whether it can be opened anywhere: a file, and not packed. */
+  public boolean opensAnywhere() {
+    if (!isFile()) {
+      return false;
+    }
+    try (InputStream in = openFile(Objects.requireNonNull(path))) {
+      return Packing.of(in.readNBytes(BEGINNING)) == Packing.NONE;
+    } catch (IOException e) {
+      throw cannotRead(e);
+    }
+  }
+
+  /**
+   * Opens some bytes of a file that can be opened anywhere.
+   *
+   * @param from the first of them, 0-based
+   * @param to behind the last of them; negative for the end of the file
+   * @throws DataException when it cannot be opened
+   */
+  public Opened open(long from, long to) {
+    try {
+      Path file = Objects.requireNonNull(path);
+      InputStream in = openFile(file);
+      in.skipNBytes(from);
+      long most = to < 0 ? Long.MAX_VALUE : to - from;
+      CountedStream counted = new CountedStream(new WatchedFile(file, in, most));
+      return new Opened(counted, counted::count);
+    } catch (IOException e) {
+      throw cannotRead(e);
+    }
+  }
+
   /** Whether it can be opened from its first byte on: a file, or a copy of something else. */
   private boolean again() {
     return copy != null || path != null && (isFile() || !Files.exists(path));

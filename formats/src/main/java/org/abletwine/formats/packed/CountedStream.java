@@ -30,7 +30,14 @@ final class CountedStream extends FilterInputStream {
     return read;
   }
 
-  private void add(int more) {
+  @Override
+  public long skip(long bytes) throws IOException {
+    long skipped = in.skip(bytes);
+    add(skipped);
+    return skipped;
+  }
+
+  private void add(long more) {
     count += more;
   }
 
