@@ -13,7 +13,8 @@ module org.abletwine.formats {
   exports org.abletwine.formats.csv to
       org.abletwine.plan;
   exports org.abletwine.formats.packed to
-      org.abletwine.parquet;
+      org.abletwine.parquet,
+      org.abletwine.plan;
 
   provides org.abletwine.table.TableFormat with
       org.abletwine.formats.csv.CsvFormat,

@@ -1,5 +1,6 @@
 package org.abletwine.enrich;
 
+import java.io.DataOutput;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -21,7 +22,7 @@ import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
-import org.abletwine.step.run.StepWorker;
+import org.abletwine.step.run.TakenElsewhere;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
@@ -156,21 +157,15 @@ public final class Enrichment {
   @SuppressWarnings("exports") // for runs of a plan
   public RunRecord writeTo(TableSink sink, RunContext context) {
     BatchSink into = BatchSink.of(sink);
-    Instant started = Instant.now();
-    long begun = System.nanoTime();
+    TakenElsewhere taken = context.taken();
+    Instant started = taken == null ? Instant.now() : taken.started();
     Columns columns = columns().measuredBy(measure).carrying(carried);
     context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try (Spill spill = new Spill(memory, spillFolder)) {
       RunRecord record =
-          run(
-              into,
-              context.of(transactions, workers).within(spill),
-              columns,
-              runners,
-              started,
-              begun);
+          run(into, context.of(transactions, workers).within(spill), columns, runners, started);
       done = true;
       return record;
     } finally {
@@ -185,25 +180,16 @@ public final class Enrichment {
       RunContext context,
       Columns columns,
       List<PreparedStep> runners,
-      Instant started,
-      long begun) {
-    Set<String> hidden = new LinkedHashSet<>(columns.privateNames());
-    for (int at = 0; at < steps.size(); at++) {
-      int step = at;
-      Before before = (into, numbers) -> again(step, columns, context, into, numbers);
-      runners.add(steps.get(at).prepare(columns, context.after(before)));
-      hidden.addAll(columns.privateNames());
-    }
+      Instant started) {
+    Set<String> hidden = prepare(context, columns, runners);
     Schema output = new Schema(columns.names());
-    Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
     sink.typed(columns.types());
     sink.keepPrivate(columns.privateNames());
     sink.start(transactions, output);
-    pipeline.run();
-    List<StepWorker> counted = pipeline.counted();
+    Counted counted = counted(sink, context, columns, runners);
     List<StepFigures> figures = new ArrayList<>();
-    for (int step = 0; step < counted.size(); step++) {
-      StepFigures own = runners.get(step).figures(counted.get(step));
+    for (int step = 0; step < runners.size(); step++) {
+      StepFigures own = runners.get(step).figures(counted.steps().get(step));
       figures.add(own);
       runners.get(step).finish(own);
     }
@@ -219,10 +205,10 @@ public final class Enrichment {
         title,
         transactions.name(),
         started,
-        Duration.ofNanos(System.nanoTime() - begun),
-        pipeline.rowsIn(),
-        pipeline.rowsOut(),
-        pipeline.bytesIn(),
+        Duration.between(started, Instant.now()),
+        counted.rowsIn(),
+        counted.rowsOut(),
+        counted.bytesIn(),
         output.names(),
         figures,
         measure == null ? "" : measure,
@@ -230,6 +216,75 @@ public final class Enrichment {
         remarks(),
         List.of(),
         List.copyOf(hidden));
+  }
+
+  /** Prepares the steps; returns the private columns there are at any point. */
+  private Set<String> prepare(RunContext context, Columns columns, List<PreparedStep> runners) {
+    Set<String> hidden = new LinkedHashSet<>(columns.privateNames());
+    for (int at = 0; at < steps.size(); at++) {
+      int step = at;
+      Before before =
+          context.taken() == null
+              ? (into, numbers) -> again(step, columns, context, into, numbers)
+              : (into, numbers) -> null; // whoever takes the rows has seen them before
+      runners.add(steps.get(at).prepare(columns, context.after(before)));
+      hidden.addAll(columns.privateNames());
+    }
+    return hidden;
+  }
+
+  /** Takes the rows through the steps, unless that was done elsewhere. */
+  private Counted counted(
+      BatchSink sink, RunContext context, Columns columns, List<PreparedStep> runners) {
+    TakenElsewhere taken = context.taken();
+    if (taken != null) {
+      return Counted.elsewhere(taken, runners, transactions, context);
+    }
+    Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
+    pipeline.run();
+    return pipeline.counted();
+  }
+
+  /**
+   * Takes some of the rows through the steps, in one of several processes, and hands on what was
+   * counted, for the one that puts all of it together ({@link RunContext#taken}).
+   *
+   * @param rows the rows, of the transactions, as a table
+   * @param sink where the rows that come out go
+   * @param context opens what else rows are written to
+   * @param into takes what was counted, and what needs attention
+   * @throws org.abletwine.table.DataException when the data stops the run
+   */
+  @SuppressWarnings("exports") // for runs of a plan
+  public void writePart(Table rows, BatchSink sink, RunContext context, DataOutput into) {
+    Builder part = of(rows).keepPrivate(keptPrivate).measure(measure).carry(carried);
+    part.steps.addAll(steps);
+    part.workers = workers;
+    part.build().part(sink, context, memory, spillFolder, into);
+  }
+
+  private void part(
+      BatchSink sink, RunContext run, long spillMemory, @Nullable Path folder, DataOutput into) {
+    HandedOn told = new HandedOn(into);
+    Columns columns = columns().measuredBy(measure).carrying(carried);
+    List<PreparedStep> runners = new ArrayList<>();
+    try (Spill spill = new Spill(spillMemory, folder)) {
+      RunContext context = run.of(transactions, workers).within(spill).telling(told);
+      prepare(context, columns, runners);
+      sink.typed(columns.types());
+      sink.keepPrivate(columns.privateNames());
+      sink.start(transactions, new Schema(columns.names()));
+      told.rowsBegin();
+      Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
+      pipeline.run();
+      told.end(pipeline.counted());
+      OutputGroup outputs = new OutputGroup();
+      runners.forEach(runner -> outputs.add(runner.outputs()));
+      outputs.add(List.of(sink));
+      outputs.commit();
+    } finally {
+      runners.forEach(PreparedStep::close);
+    }
   }
 
   /** The columns as they are read. */

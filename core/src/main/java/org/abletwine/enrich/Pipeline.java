@@ -97,30 +97,15 @@ final class Pipeline {
     return needed;
   }
 
-  long rowsIn() {
-    return rowsIn.sum();
-  }
-
-  long rowsOut() {
-    return rowsOut.sum();
-  }
-
-  long bytesIn() {
-    return bytesIn;
-  }
-
-  /**
-   * What was counted: for each step a worker to which all others were added. To be asked once, when
-   * all rows have been taken.
-   */
-  List<StepWorker> counted() {
+  /** What was counted. To be asked once, when all rows have been taken. */
+  Counted counted() {
     List<StepWorker> all = workers.get(0);
     for (List<StepWorker> others : workers.subList(1, workers.size())) {
       for (int step = 0; step < all.size(); step++) {
         all.get(step).merge(others.get(step));
       }
     }
-    return all;
+    return new Counted(rowsIn.sum(), rowsOut.sum(), bytesIn, all);
   }
 
   void run() {

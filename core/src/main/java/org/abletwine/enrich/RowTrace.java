@@ -16,6 +16,7 @@ import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.step.run.Trace;
+import org.abletwine.table.Destination;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
@@ -60,6 +61,9 @@ final class RowTrace {
             null,
             Map.of(),
             spill,
+            null,
+            Destination::open,
+            null,
             null);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));

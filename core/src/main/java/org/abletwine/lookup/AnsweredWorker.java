@@ -16,6 +16,7 @@ final class AnsweredWorker implements StepWorker {
 
   private final PreparedLookup.Shared shared;
   private final Lookup lookup;
+  private final Answers answered;
   private final AnswerReader answers;
   private final KnownParts known;
   private final Teller teller;
@@ -29,9 +30,13 @@ final class AnsweredWorker implements StepWorker {
   /** Rows left out because of their outcome. */
   private long dropped;
 
+  /** What those have counted that answered rows in other processes; null for nothing. */
+  private @Nullable LookupWorker elsewhere;
+
   AnsweredWorker(PreparedLookup.Shared shared, Answers found, Exceptions exceptions) {
     this.shared = shared;
     lookup = shared.lookup();
+    answered = found;
     answers = new AnswerReader(lookup.name, found, lookup.bring.size());
     known = found.found().known();
     teller = new Teller(shared, exceptions);
@@ -141,12 +146,33 @@ final class AnsweredWorker implements StepWorker {
 
   @Override
   public void merge(StepWorker other) {
-    dropped += ((AnsweredWorker) other).dropped;
+    AnsweredWorker answered = (AnsweredWorker) other;
+    dropped += answered.dropped;
+    if (elsewhere == null) {
+      elsewhere = answered.elsewhere;
+    } else if (answered.elsewhere != null) {
+      elsewhere.merge(answered.elsewhere);
+    }
   }
 
   @Override
   public void carry(Carrier carrier) {
     dropped = carrier.number(dropped);
+    LookupWorker tally = answered.found().tally();
+    if (carrier.comesIn()) {
+      tally = tally.another();
+      elsewhere = tally;
+    }
+    tally.carry(carrier);
+  }
+
+  /** All that was counted: by those that answered the rows, here and in other processes. */
+  LookupWorker tally() {
+    LookupWorker tally = answered.found().tally();
+    if (elsewhere != null) {
+      tally.merge(elsewhere);
+    }
+    return tally;
   }
 
   long dropped() {

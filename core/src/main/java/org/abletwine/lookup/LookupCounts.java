@@ -35,6 +35,9 @@ final class LookupCounts {
   /** How far away the rows are that were found by a rule that measures it. */
   final DistanceCounts distances = new DistanceCounts();
 
+  /** The sets of rows that a rule has found. */
+  final SetsMet sets;
+
   /** Rows that reached the lookup. */
   long rows;
 
@@ -62,6 +65,7 @@ final class LookupCounts {
     this.lookup = lookup;
     this.sources = sources.clone();
     this.measures = measures;
+    this.sets = new SetsMet(sources[0].reference);
     this.notBrought = new long[lookup.bring.size()];
     this.blankParts = new long[lookup.key.size()];
     Arrays.setAll(measured, outcome -> new Total());
@@ -86,6 +90,7 @@ final class LookupCounts {
       measured[outcome].merge(other.measured[outcome]);
     }
     distances.merge(other.distances);
+    sets.merge(other.sets);
     rows += other.rows;
     unknown += other.unknown;
     adding += other.adding;
@@ -105,6 +110,7 @@ final class LookupCounts {
       total.carry(carrier);
     }
     distances.carry(carrier);
+    sets.carry(carrier);
     rows = carrier.number(rows);
     unknown = carrier.number(unknown);
     adding = carrier.number(adding);
@@ -151,7 +157,7 @@ final class LookupCounts {
     return new LookupFigures(
         lookup.name,
         lookup.key.stream().map(KeyPart::toString).collect(Collectors.joining(", ")),
-        facts.figures(),
+        (ruled ? sets.in(facts) : facts).figures(),
         new LookupFigures.Outcomes(
             rows,
             of(Outcome.MATCHED),

@@ -66,7 +66,8 @@ final class LookupPreparation {
     List<Held> held = new ArrayList<>();
     int parts = 0;
     for (Lookup from : lookup.tried()) {
-      Held one = columns.shared(LoadKey.of(from), Held.class, () -> held(from));
+      Held one =
+          context.reference(columns, LoadKey.of(from), Held.class, spill -> held(from, spill));
       if (one instanceof LargeReference && !dividedAlike(from)) {
         one = inMemory(from); // divided by another lookup, whose rows it is asked by first
       }
@@ -83,27 +84,34 @@ final class LookupPreparation {
   }
 
   /** The reference in memory, or divided where it does not fit and that is of use. */
-  private Held held(Lookup from) {
+  private Held held(Lookup from, @Nullable Spill limit) {
     boolean may = context.trace() != Trace.NONE || context.before() != null;
-    Spill spill = may && dividedAlike(from) ? context.spill() : null;
+    Spill spill = may && dividedAlike(from) ? limit : null;
     return spill == null
         ? ReferenceLoader.load(from, context.progress(), context.workers())
         : ReferenceLoader.load(from, spill, context.progress(), context.workers());
   }
 
   private LoadedReference inMemory(Lookup from) {
-    return columns.shared(
+    return context.reference(
+        columns,
         List.of(LoadKey.of(from), "in memory"),
         LoadedReference.class,
-        () -> ReferenceLoader.load(from, context.progress(), context.workers()));
+        spill -> ReferenceLoader.load(from, context.progress(), context.workers()));
   }
 
   private LargeReference divided(Lookup from, int parts) {
-    Spill spill = Objects.requireNonNull(context.spill(), "what may be in memory");
-    return columns.shared(
+    return context.reference(
+        columns,
         List.of(LoadKey.of(from), parts),
         LargeReference.class,
-        () -> ReferenceLoader.divide(from, parts, spill, context.progress(), context.workers()));
+        spill ->
+            ReferenceLoader.divide(
+                from,
+                parts,
+                Objects.requireNonNull(spill, "what may be in memory"),
+                context.progress(),
+                context.workers()));
   }
 
   /**

@@ -59,6 +59,11 @@ final class LookupWorker implements StepWorker {
     each = List.of(sources).stream().anyMatch(from -> from.each);
   }
 
+  /** A worker like this one that has counted nothing. */
+  LookupWorker another() {
+    return new LookupWorker(shared, Exceptions.NONE);
+  }
+
   private boolean treats(Treatment.Action action) {
     return lookup.treatments.values().stream().anyMatch(t -> t.action() == action);
   }

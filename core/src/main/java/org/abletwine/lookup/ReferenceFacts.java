@@ -81,6 +81,23 @@ record ReferenceFacts(
     return several;
   }
 
+  /** Returns the same with as many keys on several rows, of which so many disagree. */
+  ReferenceFacts met(long onSeveral, long conflicting) {
+    return new ReferenceFacts(
+        name,
+        read,
+        keys,
+        blankKeys,
+        onSeveral,
+        conflicting,
+        filteredOut,
+        duplicates,
+        unreadable,
+        collisions,
+        examples,
+        several);
+  }
+
   /** Returns what was found in these rows and in others of the same reference. */
   ReferenceFacts and(ReferenceFacts other) {
     List<LoadedReference.Example> allExamples = new ArrayList<>(examples);

@@ -35,6 +35,9 @@ final class Settled {
   private final LookupCounts counts;
   private final @Nullable Expression asked;
 
+  /** Whether sets of rows are found while looking. */
+  private final boolean ruled;
+
   /** How many rows there are. */
   int count;
 
@@ -52,6 +55,7 @@ final class Settled {
     this.sources = sources.clone();
     this.counts = counts;
     this.asked = asked == null ? null : asked.another();
+    this.ruled = sources[0].reference.finder().rule() != null;
   }
 
   /** Settles what the lookup's own reference has to say. */
@@ -94,6 +98,9 @@ final class Settled {
     Choices choices = sources[from].reference.choices();
     counts.adding += sources[from].reference.finder().sets().size(of) - 1;
     set[row] = of;
+    if (from == 0 && ruled) {
+      counts.sets.met(of);
+    }
     place[row] = choices.place(of);
     if (place[row] == Choices.DISAGREE) {
       return AMBIGUOUS;

@@ -26,6 +26,17 @@ public interface Destination {
     return false;
   }
 
+  /**
+   * Another place that is written in the same way, for some of the rows of this one.
+   *
+   * @param file its file
+   * @return the place; null where a table cannot be written in parts that are one table when they
+   *     stand one behind the other
+   */
+  default @Nullable Destination part(Path file) {
+    return null;
+  }
+
   /** Returns its name without folders. */
   default String shortName() {
     Path file = file();

@@ -29,6 +29,15 @@ public interface TableFormat {
   }
 
   /**
+   * @param path a file
+   * @return whether files of that name can be written in parts which are one file when they stand
+   *     one behind the other
+   */
+  default boolean inParts(Path path) {
+    return false;
+  }
+
+  /**
    * A table in a file. Nothing is read yet.
    *
    * @param path the file; {@code -} is standard input

@@ -157,6 +157,11 @@ public final class Tables {
     }
 
     @Override
+    public @Nullable Destination part(Path other) {
+      return format.inParts(file) ? new FileDestination(other, format, options) : null;
+    }
+
+    @Override
     public String shortName() {
       return file.getFileName() + sheet();
     }

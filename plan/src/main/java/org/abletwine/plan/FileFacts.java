@@ -2,12 +2,17 @@ package org.abletwine.plan;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.SequenceInputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.Enumeration;
 import java.util.HexFormat;
+import java.util.Iterator;
+import java.util.List;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
@@ -33,14 +38,39 @@ public record FileFacts(String file, long bytes, @Nullable String sha256) {
     MessageDigest digest = fresh();
     long bytes = 0;
     byte[] buffer = new byte[BUFFER];
-    try (InputStream in = new DigestInputStream(Files.newInputStream(at), digest)) {
+    try (InputStream in = new DigestInputStream(opened(at), digest)) {
       for (int read = in.read(buffer); read >= 0; read = in.read(buffer)) {
         bytes += read;
       }
-    } catch (IOException e) {
+    } catch (IOException | UncheckedIOException e) {
       throw new DataException("cannot read " + name + " for its checksum: " + e.getMessage(), e);
     }
     return new FileFacts(name, bytes, HexFormat.of().formatHex(digest.digest()));
+  }
+
+  /** The bytes of a file, or of all parts in a folder, one behind the other. */
+  private static InputStream opened(Path at) throws IOException {
+    if (!Files.isDirectory(at)) {
+      return Files.newInputStream(at);
+    }
+    List<Path> parts = JoinedParts.in(at);
+    Iterator<Path> left = parts.iterator();
+    return new SequenceInputStream(
+        new Enumeration<>() {
+          @Override
+          public boolean hasMoreElements() {
+            return left.hasNext();
+          }
+
+          @Override
+          public InputStream nextElement() {
+            try {
+              return Files.newInputStream(left.next());
+            } catch (IOException e) {
+              throw new UncheckedIOException(e);
+            }
+          }
+        });
   }
 
   /** The digest of some bytes, in hexadecimal digits. */

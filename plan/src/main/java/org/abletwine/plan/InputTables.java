@@ -53,6 +53,11 @@ final class InputTables {
     }
   }
 
+  /** The transactions. */
+  Table transactions() {
+    return tables.get(0).table();
+  }
+
   /** The files that were opened. */
   List<Path> files() {
     return tables.stream().flatMap(one -> one.files().stream()).map(State::file).toList();

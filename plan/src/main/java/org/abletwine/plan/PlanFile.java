@@ -7,6 +7,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -76,8 +78,19 @@ public final class PlanFile {
    * @throws DataException when a file cannot be read
    */
   public static PlannedRun load(Path file, Map<String, String> set) {
+    return load(file, set, LocalDate.now(ZoneId.systemDefault()));
+  }
+
+  /**
+   * Reads a plan, ready to run as on a certain day.
+   *
+   * @param today what the plan calls today
+   */
+  static PlannedRun load(Path file, Map<String, String> set, LocalDate today) {
     Mistakes mistakes = new Mistakes(String.valueOf(file.getFileName()));
-    PlannedRun run = compile(file, mistakes, set);
+    byte[] bytes = read(file, mistakes);
+    PlannedRun run =
+        bytes == null ? null : compile(file, bytes, text(file, bytes), mistakes, set, today);
     mistakes.throwIfAny();
     if (run == null) {
       throw new IllegalStateException("a plan without mistakes compiles");
@@ -112,6 +125,16 @@ public final class PlanFile {
 
   private static @Nullable PlannedRun compile(
       Path file, byte[] bytes, String text, Mistakes mistakes, Map<String, String> set) {
+    return compile(file, bytes, text, mistakes, set, LocalDate.now(ZoneId.systemDefault()));
+  }
+
+  private static @Nullable PlannedRun compile(
+      Path file,
+      byte[] bytes,
+      String text,
+      Mistakes mistakes,
+      Map<String, String> set,
+      LocalDate today) {
     Node root = parse(text, mistakes);
     if (root == null) {
       return null;
@@ -121,7 +144,7 @@ public final class PlanFile {
       return null; // what follows goes through the plan as if it had no circles
     }
     Path parent = file.getParent();
-    PlanReader reader = new PlanReader(parent == null ? Path.of("") : parent, mistakes);
+    PlanReader reader = new PlanReader(parent == null ? Path.of("") : parent, today, mistakes);
     PlanNode plain = new PlanNode(root, "", mistakes, Parameters.NONE);
     PlanNode stated = plain.isMapping() ? plain.child("parameters") : null;
     Parameters parameters = Parameters.read(stated, set);

@@ -3,7 +3,6 @@ package org.abletwine.plan;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -60,12 +59,14 @@ final class PlanReader {
   private static final Set<String> REFERENCE =
       with(TABLE, "key", "where", "duplicates", "unreadable", "links");
   private final Path folder;
+  private final LocalDate today;
   private final Mistakes mistakes;
 
   /** Columns that are private, of whichever table. */
   private Set<String> hidden = Set.of();
 
-  PlanReader(Path folder, Mistakes mistakes) {
+  PlanReader(Path folder, LocalDate today, Mistakes mistakes) {
+    this.today = today;
     this.folder = folder;
     this.mistakes = mistakes;
   }
@@ -347,13 +348,13 @@ final class PlanReader {
         top.containsKey("private") ? top.get("private").mark() : Optional.empty());
   }
 
-  private static @Nullable LocalDate today(PlanNode node) {
+  private @Nullable LocalDate today(PlanNode node) {
     String text = node.text();
     if (text == null) {
       return null;
     }
     try {
-      return text.equals("today") ? LocalDate.now(ZoneId.systemDefault()) : LocalDate.parse(text);
+      return text.equals("today") ? today : LocalDate.parse(text);
     } catch (DateTimeException e) {
       node.wrong("expected a date such as 2026-07-20, or today; found \"" + text + "\"");
       return null;

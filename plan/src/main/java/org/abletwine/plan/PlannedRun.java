@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
@@ -185,6 +186,15 @@ public final class PlannedRun {
    * @throws org.abletwine.table.DataException when the data or a file stops the run
    */
   public Result run(Progress progress) {
+    return run(progress, context -> context);
+  }
+
+  /**
+   * Runs the plan in a context of its own.
+   *
+   * @param among the context, given that of a run that takes all rows itself
+   */
+  Result run(Progress progress, UnaryOperator<RunContext> among) {
     Destination enriched = outputs.enriched();
     if (!writes() && report == null) {
       throw new SettingException(WRITES_NOTHING);
@@ -210,7 +220,8 @@ public final class PlannedRun {
     Told told = new Told(keys);
     boolean tells = keys != null || outputs.exceptions() != null;
     RunContext context =
-        new RunContext(inputs.noting(progress), tells ? told : Exceptions.NONE, together);
+        among.apply(
+            new RunContext(inputs.noting(progress), tells ? told : Exceptions.NONE, together));
     try (together;
         BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
       ExceptionList exceptions = exceptions(context);
@@ -425,6 +436,30 @@ public final class PlannedRun {
    */
   public List<PlanSentence> words(@Nullable RunRecord figures) {
     return PlanWords.of(plan, figures);
+  }
+
+  /** The plan. */
+  Plan plan() {
+    return plan;
+  }
+
+  /** What the plan reads. */
+  InputTables inputs() {
+    return inputs;
+  }
+
+  /** All files the plan writes. */
+  List<Path> files() {
+    return files;
+  }
+
+  /** Whether anybody is told of rows that need attention. */
+  boolean tells() {
+    return accounted
+        || report != null
+        || outputs.record() != null
+        || outputs.corrections() != null
+        || outputs.exceptions() != null;
   }
 
   /** Whether the plan writes anything. */

@@ -226,7 +226,8 @@ class MutatedTest {
       PlanShape.check(root, mistakes);
       PlanNode plain = new PlanNode(root, "", mistakes, Parameters.NONE);
       Parameters parameters = Parameters.read(plain.child("parameters"), Map.of());
-      new PlanReader(Path.of("x"), mistakes).read(new PlanNode(root, "", mistakes, parameters));
+      new PlanReader(Path.of("x"), java.time.LocalDate.EPOCH, mistakes)
+          .read(new PlanNode(root, "", mistakes, parameters));
       List<String> problems = PlanSchema.problems(root);
       boolean wellFormed = mistakes.list().stream().allMatch(MutatedTest::ofMeaning);
       assertThat(problems.isEmpty())

@@ -3,6 +3,7 @@ package org.abletwine.step.run;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.Function;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Destination;
@@ -26,6 +27,9 @@ import org.jspecify.annotations.Nullable;
  * @param opened the sinks opened so far, by their file: for one thread
  * @param spill how much of references may be in memory; null for any amount
  * @param before the rows as the steps before leave them; null where they cannot be gone through
+ * @param opening opens what the run and its steps write rows to
+ * @param references those that this run shares with others; null when it shares none
+ * @param taken the rows where other processes have taken them; null for a run that takes its own
  * @param outputs takes what the run and its steps write, for whoever moves all of it into place
  *     once the run has ended; null when the run itself does
  */
@@ -39,7 +43,23 @@ public record RunContext(
     @Nullable Table transactions,
     Map<Path, TableSink> opened,
     @Nullable Spill spill,
-    @Nullable Before before) {
+    @Nullable Before before,
+    Opening opening,
+    @Nullable HeldReferences references,
+    @Nullable TakenElsewhere taken) {
+
+  /** Opens something that rows are written to. */
+  public interface Opening {
+
+    /**
+     * Makes a sink.
+     *
+     * @param place where to write
+     * @param beside a sink of the same run that writes another sheet of the same file; null for
+     *     none
+     */
+    TableSink open(Destination place, @Nullable TableSink beside);
+  }
 
   /** Tells nobody about anything, and lets steps write no files. */
   public static final RunContext PREVIEW = counting(Progress.NONE);
@@ -60,6 +80,9 @@ public record RunContext(
         null,
         Map.of(),
         null,
+        null,
+        Destination::open,
+        null,
         null);
   }
 
@@ -75,6 +98,9 @@ public record RunContext(
         null,
         new HashMap<>(),
         null,
+        null,
+        Destination::open,
+        null,
         null);
   }
 
@@ -86,7 +112,19 @@ public record RunContext(
    */
   public RunContext of(Table table, int count) {
     return new RunContext(
-        progress, exceptions, trace, writes, outputs, count, table, opened, spill, before);
+        progress,
+        exceptions,
+        trace,
+        writes,
+        outputs,
+        count,
+        table,
+        opened,
+        spill,
+        before,
+        opening,
+        references,
+        taken);
   }
 
   /**
@@ -96,7 +134,19 @@ public record RunContext(
    */
   public RunContext within(Spill limit) {
     return new RunContext(
-        progress, exceptions, trace, writes, outputs, workers, transactions, opened, limit, before);
+        progress,
+        exceptions,
+        trace,
+        writes,
+        outputs,
+        workers,
+        transactions,
+        opened,
+        limit,
+        before,
+        opening,
+        references,
+        taken);
   }
 
   /**
@@ -106,7 +156,84 @@ public record RunContext(
    */
   public RunContext after(Before rows) {
     return new RunContext(
-        progress, exceptions, trace, writes, outputs, workers, transactions, opened, spill, rows);
+        progress,
+        exceptions,
+        trace,
+        writes,
+        outputs,
+        workers,
+        transactions,
+        opened,
+        spill,
+        rows,
+        opening,
+        references,
+        taken);
+  }
+
+  /**
+   * Returns the same for one of several processes that take rows of one run, or for the one that
+   * puts together what they have counted.
+   *
+   * @param places opens what rows are written to
+   * @param held the references that runs in this process share; null when there is one run only
+   * @param rows what the processes have handed on; null for one of them
+   */
+  public RunContext among(
+      Opening places, @Nullable HeldReferences held, @Nullable TakenElsewhere rows) {
+    return new RunContext(
+        progress,
+        exceptions,
+        trace,
+        writes,
+        outputs,
+        workers,
+        transactions,
+        opened,
+        spill,
+        before,
+        places,
+        held,
+        rows);
+  }
+
+  /**
+   * A reference, or what is made of one: for all runs that share references, else for this run.
+   *
+   * @param columns the columns of this run
+   * @param key what it depends on
+   * @param kind what it is
+   * @param make makes it, given how much may be in memory; null for any amount
+   */
+  public <T> T reference(
+      Columns columns, Object key, Class<T> kind, Function<@Nullable Spill, T> make) {
+    HeldReferences shared = references;
+    return shared == null
+        ? columns.shared(key, kind, () -> make.apply(spill))
+        : shared.get(key, kind, () -> make.apply(shared.spill()));
+  }
+
+  /**
+   * Returns the same for a run that tells somebody else.
+   *
+   * @param told told about rows that need attention
+   */
+  public RunContext telling(Exceptions told) {
+    Exceptions to = exceptions == Exceptions.NONE ? exceptions : told;
+    return new RunContext(
+        progress,
+        to,
+        trace,
+        writes,
+        outputs,
+        workers,
+        transactions,
+        opened,
+        spill,
+        before,
+        opening,
+        references,
+        taken);
   }
 
   /** Returns the same for a step that is prepared once more, only to see its rows again. */
@@ -121,6 +248,9 @@ public record RunContext(
         transactions,
         Map.of(),
         spill,
+        null,
+        opening,
+        references,
         null);
   }
 
@@ -131,7 +261,7 @@ public record RunContext(
    */
   public BatchSink open(Destination place) {
     Path file = place.file() == null ? null : place.file().toAbsolutePath().normalize();
-    TableSink sink = place.open(file == null ? null : opened.get(file));
+    TableSink sink = opening.open(place, file == null ? null : opened.get(file));
     if (file != null) {
       opened.put(file, sink);
     }

@@ -25,6 +25,40 @@ public interface BatchSink extends TableSink, Output {
    */
   default void keepPrivate(List<String> columns) {}
 
+  /** Which of what a table is made of goes to a file. */
+  enum Section {
+    /** All of it. */
+    WHOLE,
+    /** What comes before the rows. */
+    HEAD,
+    /** Rows, with others before them. */
+    ROWS,
+    /** What comes behind the rows. */
+    TAIL;
+
+    /** Returns whether what comes before the rows is written. */
+    public boolean begins() {
+      return this == WHOLE || this == HEAD;
+    }
+
+    /** Returns whether what comes behind the rows is written. */
+    public boolean ends() {
+      return this == WHOLE || this == TAIL;
+    }
+  }
+
+  /**
+   * States that only a section of the table is written; called once, before {@link #start}. Files
+   * of all sections, one behind the other, are the file of the whole.
+   *
+   * @param section which
+   * @return how many of the first bytes of a section of rows, unpacked, are left out where no rows
+   *     come before it
+   */
+  default int section(Section section) {
+    throw new IllegalStateException("not written in sections");
+  }
+
   /**
    * Takes the rows of one batch.
    *

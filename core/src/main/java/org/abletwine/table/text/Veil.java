@@ -21,25 +21,45 @@ public final class Veil {
 
   private static final String ALGORITHM = "HmacSHA256";
   private static final int BYTES = 6;
-  private static final SecretKeySpec KEY = new SecretKeySpec(random(), ALGORITHM);
-  private static final ThreadLocal<Mac> MAC = ThreadLocal.withInitial(Veil::mac);
+  private static final int KEY_BYTES = 32;
+  private static volatile SecretKeySpec key = new SecretKeySpec(random(), ALGORITHM);
+  private static volatile ThreadLocal<Mac> mac = ThreadLocal.withInitial(Veil::mac);
 
   private Veil() {}
 
   private static byte[] random() {
-    byte[] key = new byte[32];
-    new SecureRandom().nextBytes(key);
-    return key;
+    byte[] drawn = new byte[KEY_BYTES];
+    new SecureRandom().nextBytes(drawn);
+    return drawn;
   }
 
   private static Mac mac() {
     try {
-      Mac mac = Mac.getInstance(ALGORITHM);
-      mac.init(KEY);
-      return mac;
+      Mac made = Mac.getInstance(ALGORITHM);
+      made.init(key);
+      return made;
     } catch (GeneralSecurityException e) {
       throw new IllegalStateException("every Java has " + ALGORITHM, e);
     }
+  }
+
+  /**
+   * Draws a key for several processes that take rows of one run: digests are the same in all of
+   * them that {@linkplain #use use} it.
+   */
+  public static byte[] draw() {
+    return random();
+  }
+
+  /**
+   * From now on makes digests with a key that another process has drawn. To be called before any is
+   * made.
+   *
+   * @param drawn the key
+   */
+  public static void use(byte[] drawn) {
+    key = new SecretKeySpec(drawn, ALGORITHM);
+    mac = ThreadLocal.withInitial(Veil::mac);
   }
 
   /**
@@ -60,7 +80,7 @@ public final class Veil {
    * @param value the value
    */
   public static String digest(String value) {
-    byte[] digest = MAC.get().doFinal(value.getBytes(StandardCharsets.UTF_8));
+    byte[] digest = mac.get().doFinal(value.getBytes(StandardCharsets.UTF_8));
     StringBuilder text = new StringBuilder(START);
     for (int i = 0; i < BYTES; i++) {
       text.append(Character.forDigit(digest[i] >> 4 & 15, 16));

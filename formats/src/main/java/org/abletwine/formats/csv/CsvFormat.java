@@ -38,6 +38,11 @@ public final class CsvFormat implements TableFormat {
   }
 
   @Override
+  public boolean inParts(Path path) {
+    return Packing.of(path) != Packing.ZIP; // of which there can be only one in a file
+  }
+
+  @Override
   public Table table(Path path, TableOptions options) {
     return new CsvTable(ByteSource.of(path), options);
   }

@@ -36,6 +36,7 @@ final class CsvSink implements BatchSink {
   private char quote = '"';
   private String lineEnd = "\n";
   private List<@Nullable ColumnType> types = List.of();
+  private Section section = Section.WHOLE;
   private @Nullable NumberForm @Nullable [] forms;
 
   CsvSink(Path target, OutputOptions options) {
@@ -46,6 +47,12 @@ final class CsvSink implements BatchSink {
   @Override
   public void typed(List<@Nullable ColumnType> columns) {
     types = new ArrayList<>(columns);
+  }
+
+  @Override
+  public int section(Section only) {
+    section = only;
+    return 0;
   }
 
   /** The form of the columns that are known to hold numbers with decimal places. */
@@ -84,11 +91,13 @@ final class CsvSink implements BatchSink {
             ? null
             : new Recoding(target, charset, options.unknown(), delimiter, quote, columns);
     file = new PackedFile(target);
-    if (marked) {
+    if (marked && section.begins()) {
       byte[] first = Encodings.mark(charset);
       file.write(first, first.length);
     }
-    writeHeader(columns);
+    if (section.begins()) {
+      writeHeader(columns);
+    }
     encoder = new RowEncoder(delimiter, quote, lineEnd, forms);
   }
 

@@ -30,6 +30,11 @@ public final class JsonFormat implements TableFormat {
   }
 
   @Override
+  public boolean inParts(Path path) {
+    return Packing.of(path) != Packing.ZIP; // of which there can be only one in a file
+  }
+
+  @Override
   public Table table(Path path, TableOptions options) {
     return new JsonTable(ByteSource.of(path), options);
   }

@@ -25,6 +25,7 @@ final class JsonSink implements BatchSink {
   private @Nullable PackedFile file;
   private List<@Nullable ColumnType> types = List.of();
   private List<String> names = List.of();
+  private Section section = Section.WHOLE;
   private boolean any;
   private boolean ended;
 
@@ -42,9 +43,16 @@ final class JsonSink implements BatchSink {
   public void start(Table source, Schema columns) {
     names = columns.names();
     file = new PackedFile(target);
-    if (!lines) {
+    any = section == Section.ROWS;
+    if (!lines && section.begins()) {
       put("[".getBytes(StandardCharsets.UTF_8), 0, 1);
     }
+  }
+
+  @Override
+  public int section(Section only) {
+    section = only;
+    return lines ? 0 : 1; // the comma before the first object
   }
 
   private JsonEncoder fresh() {
@@ -95,7 +103,7 @@ final class JsonSink implements BatchSink {
   }
 
   private void end() {
-    if (!ended && !lines) {
+    if (!ended && !lines && section.ends()) {
       byte[] last = "\n]\n".getBytes(StandardCharsets.UTF_8);
       put(last, 0, last.length);
     }

@@ -5,13 +5,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.StepFigures;
+import org.abletwine.plan.InParts;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlannedRun;
 import org.abletwine.step.Progress;
@@ -27,6 +31,8 @@ import org.junit.jupiter.api.io.TempDir;
 class RandomPlansTest {
   private static final int PLANS = Integer.getInteger("plans", 200);
   private static final int SEED = Integer.getInteger("plans.seed", 1);
+
+  private static final Set<String> WRITTEN = Set.of("out.csv", "exceptions.csv", "rollup.csv");
 
   @TempDir private Path folder;
 
@@ -64,6 +70,7 @@ class RandomPlansTest {
       assertThat(failure(PlanFile.load(file).memory(1, null), about))
           .as("with nothing in memory, " + about)
           .isEqualTo(message);
+      assertThat(inPartsStops(here, seed)).as("in parts, " + about).isEqualTo(message);
       return false;
     }
     PlannedRun.Result result;
@@ -91,6 +98,14 @@ class RandomPlansTest {
         PlanFile.load(file).memory(1, null).workers(workers(seed)).run(Progress.NONE);
     assertThat(outputs(here)).as("with nothing in memory, " + about).isEqualTo(before);
     assertThat(known(divided)).as("with nothing in memory, " + about).isEqualTo(known(result));
+    before.keySet().removeAll(inputs(here));
+    PlannedRun.Result parted = inParts(here, seed);
+    Map<String, String> joined = outputs(here.resolve("parts"));
+    joined.keySet().removeAll(inputs(here));
+    assertThat(joined).as("in parts, " + about).isEqualTo(before);
+    assertThat(("" + known(parted)).replace("/parts/", "/"))
+        .as("in parts, " + about)
+        .isEqualTo("" + known(result));
     return true;
   }
 
@@ -125,12 +140,47 @@ class RandomPlansTest {
     }
   }
 
+  /** The plan run by several processes, in a folder of its own. */
+  private static PlannedRun.Result inParts(Path here, int seed) throws IOException {
+    Path parts = Files.createDirectories(here.resolve("parts"));
+    for (String name : inputs(here)) {
+      Files.copy(here.resolve(name), parts.resolve(name), StandardCopyOption.REPLACE_EXISTING);
+    }
+    int[] sizes = {1, 50, 400, 3_000, 20_000};
+    long bytes =
+        Math.max(sizes[seed % sizes.length], Files.size(parts.resolve("tickets.csv")) / 40);
+    return InParts.run(
+        parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 7 == 0 ? 1 : 0);
+  }
+
+  private static List<String> inputs(Path here) throws IOException {
+    try (java.util.stream.Stream<Path> files = Files.list(here)) {
+      return files
+          .map(file -> "" + file.getFileName())
+          .filter(name -> !name.endsWith(".json") && !WRITTEN.contains(name))
+          .filter(name -> !name.equals("parts"))
+          .toList();
+    }
+  }
+
+  private static String inPartsStops(Path here, int seed) throws IOException {
+    try {
+      inParts(here, seed);
+    } catch (DataException e) {
+      assertThat(here.resolve("parts/out.csv")).doesNotExist();
+      return String.valueOf(e.getMessage()).replace("parts/", "");
+    }
+    throw new AssertionError("does not stop");
+  }
+
   /** What was written, all but the run record, which holds times. */
   private static Map<String, String> outputs(Path here) throws IOException {
     Map<String, String> outputs = new TreeMap<>();
     try (java.util.stream.Stream<Path> files = Files.list(here)) {
       for (Path file : files.filter(f -> !f.toString().endsWith(".json")).toList()) {
-        outputs.put("" + file.getFileName(), Files.readString(file));
+        if (!file.endsWith("parts")) {
+          outputs.put("" + file.getFileName(), InParts.read(file));
+        }
       }
     }
     return outputs;

@@ -1,0 +1,358 @@
+package org.abletwine.plan;
+
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
+import java.io.DataInput;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.Serializable;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.abletwine.enrich.Enrichment;
+import org.abletwine.step.Exceptions;
+import org.abletwine.step.Progress;
+import org.abletwine.step.run.HeldReferences;
+import org.abletwine.step.run.RunContext;
+import org.abletwine.step.run.TakenElsewhere;
+import org.abletwine.table.AbleTwineException;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Destination;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.TableSink;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.batch.NoRows;
+import org.abletwine.table.batch.RangedTable;
+import org.abletwine.table.batch.Stretch;
+import org.abletwine.table.text.Veil;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A plan whose rows are taken by several processes, each some of them, and put together by one:
+ * with the same rows and figures as a run by one process. Every process opens the plan for itself,
+ * with the same {@link Sharing}; its files must be where all can read and write them.
+ *
+ * <p>One process cuts the transactions ({@link #stretches}); any look at a stretch each ({@link
+ * #look}), which {@link Stretch#rows} makes into ranges of whole rows; any take a range each
+ * ({@link #take}), and may do so again if they were killed; and one puts all together ({@link
+ * #finish}), and may do so again too. {@link #discard} clears away what lies beside the outputs.
+ *
+ * <p>References are loaded once in each process, and shared by its threads: safe for use by
+ * several.
+ */
+@SuppressWarnings("exports") // stretches of tables are for the modules of this product
+public final class PlanInParts implements AutoCloseable {
+  private static final Duration LEFT_BEHIND = Duration.ofDays(1);
+
+  private final Sharing sharing;
+  private final PlannedRun run;
+  private final Enrichment enrichment;
+  private final RangedTable transactions;
+  private final HeldReferences references;
+
+  /** The places that rows are written to, in parts. */
+  private final Set<Destination> parted;
+
+  /**
+   * What all processes of one run have in common.
+   *
+   * @param plan the plan file
+   * @param set values of its parameters, by name
+   * @param today what it calls today
+   * @param started when the run began
+   * @param run what tells it from other runs, letters and digits
+   * @param digests the key of the digests that stand for private values
+   * @param memory bytes that references may take together in each process; 0 for what is usual
+   * @param temporary the folder for those that do not fit; null for that for temporary files
+   */
+  public record Sharing(
+      String plan,
+      TreeMap<String, String> set,
+      LocalDate today,
+      Instant started,
+      String run,
+      byte[] digests,
+      long memory,
+      @Nullable String temporary)
+      implements Serializable {}
+
+  private PlanInParts(Sharing sharing) {
+    this.sharing = sharing;
+    Veil.use(sharing.digests());
+    Path temporary = sharing.temporary() == null ? null : Path.of(sharing.temporary());
+    run =
+        PlanFile.load(Path.of(sharing.plan()), sharing.set(), sharing.today())
+            .workers(1)
+            .memory(sharing.memory(), temporary);
+    enrichment = run.enrichment();
+    transactions = RangedTable.of(run.inputs().transactions());
+    references = new HeldReferences(sharing.memory(), temporary);
+    parted = parted(run.plan());
+  }
+
+  /**
+   * Opens a plan.
+   *
+   * @param sharing what all processes have in common
+   * @throws SettingException naming every mistake, a line each
+   * @throws DataException when a file cannot be read
+   */
+  public static PlanInParts open(Sharing sharing) {
+    return new PlanInParts(sharing);
+  }
+
+  private static Set<Destination> parted(Plan plan) {
+    Set<Destination> places = new LinkedHashSet<>(OutputPaths.places(plan));
+    Plan.ExceptionSpec exceptions = plan.outputs().exceptions();
+    if (exceptions != null) {
+      places.remove(exceptions.place());
+    }
+    plan.outputs().rollups().forEach(rollup -> places.remove(rollup.file()));
+    return places;
+  }
+
+  /**
+   * What several processes cannot do of a plan, each in a line; empty when there is nothing.
+   *
+   * @param file the plan file
+   * @param set values of its parameters, by name
+   * @throws SettingException naming every mistake of the plan
+   * @throws DataException when a file cannot be read
+   */
+  public static List<String> refusals(Path file, Map<String, String> set) {
+    PlannedRun run = PlanFile.load(file, set);
+    List<String> refusals = new ArrayList<>();
+    if (run.files().isEmpty()) {
+      refusals.add(PlannedRun.WRITES_NOTHING);
+    }
+    Set<Destination> parted = parted(run.plan());
+    for (Destination place : OutputPaths.places(run.plan())) {
+      Path target = place.file();
+      if (target == null || target.toString().equals("-")) {
+        refusals.add(
+            place
+                + ": a database, or standard output, would be written twice where a process is"
+                + " started again; write a file");
+      } else if (parted.contains(place) && place.part(target) == null) {
+        refusals.add(
+            place
+                + ": files of this kind cannot be written in parts; write .csv, .tsv, .json or"
+                + " .jsonl, packed as .gz or .zst or not");
+      } else if (parted.contains(place) && Files.isRegularFile(target)) {
+        refusals.add(
+            target
+                + " is a file, and a run by several processes makes a folder of parts there; move"
+                + " it away, or write elsewhere");
+      }
+    }
+    for (Path input : run.inputs().files()) {
+      if (OutputPaths.readOnce(input)) {
+        refusals.add(input + " can be read only once, by one process; give a file");
+      }
+    }
+    return refusals;
+  }
+
+  private PlanParts parts(Destination place) {
+    Path target = place.file();
+    if (target == null) {
+      throw new SettingException(place + ": only files are written by several processes");
+    }
+    return new PlanParts(target.toAbsolutePath().normalize(), sharing.run());
+  }
+
+  /** Where it is noted what each part has come to. */
+  private PlanParts noted() {
+    Path first = run.files().get(0).toAbsolutePath().normalize();
+    return new PlanParts(first.resolveSibling(first.getFileName() + ".counts"), sharing.run());
+  }
+
+  /** Makes the folders that parts go to, and clears away what was left behind long ago. */
+  public void begin() {
+    List<PlanParts> all = new ArrayList<>(List.of(noted()));
+    parted.forEach(place -> all.add(parts(place)));
+    for (PlanParts one : all) {
+      clear(one);
+      try {
+        Files.createDirectories(one.beside());
+      } catch (IOException e) {
+        throw new DataException(
+            "cannot write to the folder "
+                + one.beside().getParent()
+                + ": "
+                + e.getMessage()
+                + "; check its permissions, or write elsewhere",
+            e);
+      }
+    }
+  }
+
+  private static void clear(PlanParts parts) {
+    Path folder = parts.target().getParent();
+    String glob = "." + parts.target().getFileName() + ".*.parts";
+    if (folder == null || !Files.isDirectory(folder)) {
+      return;
+    }
+    try (DirectoryStream<Path> left = Files.newDirectoryStream(folder, glob)) {
+      for (Path one : left) {
+        Instant touched = Files.getLastModifiedTime(one).toInstant();
+        if (touched.isBefore(Instant.now().minus(LEFT_BEHIND))) {
+          JoinedParts.delete(one);
+        }
+      }
+    } catch (IOException e) {
+      // what cannot be looked at stays
+    }
+  }
+
+  /**
+   * Cuts the transactions.
+   *
+   * @param bytes how many each stretch should have, about
+   */
+  public List<Stretch> stretches(long bytes) {
+    return transactions.stretches(bytes);
+  }
+
+  /** Looks at a stretch. */
+  public Stretch.Looked look(Stretch stretch) {
+    return transactions.look(stretch);
+  }
+
+  /**
+   * Takes some rows through the steps, and writes what comes of them beside the outputs.
+   *
+   * @param number which of the ranges, from 1 on
+   * @param range the rows
+   * @return what ends the run, in words; null when all is well
+   */
+  public @Nullable String take(int number, Stretch.Range range) {
+    Path counts = noted().handedOn(number);
+    Path begun = counts.resolveSibling(counts.getFileName() + "." + System.nanoTime());
+    RunContext context =
+        new RunContext(
+                run.inputs().noting(Progress.NONE),
+                run.tells() ? found -> {} : Exceptions.NONE,
+                null)
+            .among((place, beside) -> opened(place, number), references, null);
+    Destination enriched = run.plan().outputs().enriched();
+    try (BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
+      try (DataOutputStream into =
+          new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(begun), 1 << 16))) {
+        enrichment.writePart(transactions.rows(range), sink, context, into);
+      }
+      Files.move(begun, counts, StandardCopyOption.ATOMIC_MOVE);
+      return null;
+    } catch (AbleTwineException e) {
+      return told(e, number);
+    } catch (IOException e) {
+      return "cannot write what is counted beside " + run.files().get(0) + ": " + e.getMessage();
+    } finally {
+      try {
+        Files.deleteIfExists(begun);
+      } catch (IOException e) {
+        // deleted with the folder
+      }
+    }
+  }
+
+  /** What is wrong, with the outputs by the names that they have in the plan. */
+  private String told(AbleTwineException e, int number) {
+    String message = String.valueOf(e.getMessage());
+    for (Destination place : parted) {
+      message = message.replace(parts(place).part(number).toString(), place.toString());
+    }
+    return message;
+  }
+
+  private TableSink opened(Destination place, int number) {
+    Destination part = place.part(parts(place).part(number));
+    if (part == null) {
+      throw new SettingException(place + ": files of this kind cannot be written in parts");
+    }
+    BatchSink sink = BatchSink.of(part.open(null));
+    sink.section(BatchSink.Section.ROWS);
+    return sink;
+  }
+
+  /**
+   * Puts together what the processes have written and counted, and moves all outputs into place.
+   *
+   * @param failures for each range, in their order, what {@link #take} has returned
+   * @return what was written
+   * @throws DataException what has ended the run, the first of them
+   */
+  public PlannedRun.Result finish(List<@Nullable String> failures) {
+    TakenElsewhere taken =
+        new TakenElsewhere() {
+          @Override
+          public Instant started() {
+            return sharing.started();
+          }
+
+          @Override
+          public void each(Consumer<DataInput> part) {
+            for (int number = 1; number <= failures.size(); number++) {
+              String failure = failures.get(number - 1);
+              if (failure != null) {
+                throw new DataException(failure);
+              }
+              counts(number, part);
+            }
+          }
+        };
+    return run.run(
+        Progress.NONE,
+        context ->
+            context.among(
+                (place, beside) ->
+                    parted.contains(place)
+                        ? new JoinedParts(place, parts(place))
+                        : place.open(beside),
+                references,
+                taken));
+  }
+
+  private void counts(int number, Consumer<DataInput> part) {
+    try (DataInputStream in =
+        new DataInputStream(
+            new BufferedInputStream(Files.newInputStream(noted().handedOn(number)), 1 << 16))) {
+      part.accept(in);
+    } catch (IOException e) {
+      throw new DataException(
+          "what part " + number + " has counted cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  /** Clears away what lies beside the outputs: once they are in place, or will not be. */
+  public void discard() {
+    JoinedParts.delete(noted().beside());
+    for (Destination place : parted) {
+      JoinedParts.delete(parts(place).beside());
+      JoinedParts.delete(parts(place).before());
+    }
+  }
+
+  /** Lets the references go. */
+  @Override
+  public void close() {
+    references.close();
+  }
+
+  @Override
+  public String toString() {
+    return "PlanInParts[" + sharing.plan() + "]";
+  }
+}

@@ -1,0 +1,94 @@
+package org.abletwine.plan;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import org.abletwine.table.batch.Stretch;
+import org.abletwine.table.text.Veil;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Runs plans as several processes do: each opens the plan for itself, rows are taken in any order,
+ * some of them twice, as after a kill, and all is put together twice.
+ */
+public final class InParts {
+  private InParts() {}
+
+  /**
+   * Runs a plan.
+   *
+   * @param bytes how many a stretch has
+   * @param random draws who takes what, and in which order
+   * @param memory how much of references may be in memory; 0 for what is usual
+   * @return what was written, as it was told the second time
+   */
+  public static PlannedRun.Result run(
+      Path plan, Map<String, String> set, long bytes, Random random, long memory) {
+    PlanInParts.Sharing sharing =
+        new PlanInParts.Sharing(
+            plan.toString(),
+            new TreeMap<>(set),
+            LocalDate.now(),
+            Instant.now(),
+            "r" + random.nextInt(Integer.MAX_VALUE),
+            Veil.draw(),
+            memory,
+            null);
+    try (PlanInParts one = PlanInParts.open(sharing);
+        PlanInParts other = PlanInParts.open(sharing)) {
+      List<PlanInParts> both = List.of(one, other);
+      one.begin();
+      try {
+        List<Stretch.Looked> looked = new ArrayList<>();
+        for (Stretch stretch : one.stretches(bytes)) {
+          looked.add(both.get(random.nextInt(2)).look(stretch));
+        }
+        List<Stretch.Range> ranges = Stretch.rows(looked);
+        List<Integer> order = new ArrayList<>();
+        for (int number = 1; number <= ranges.size(); number++) {
+          order.addAll(Collections.nCopies(1 + random.nextInt(4) / 3, number));
+        }
+        Collections.shuffle(order, random);
+        @Nullable String[] failures = new @Nullable String[ranges.size()];
+        for (int number : order) {
+          failures[number - 1] = both.get(random.nextInt(2)).take(number, ranges.get(number - 1));
+        }
+        PlannedRun.Result first = other.finish(Arrays.asList(failures));
+        if (first.enriched() == null) {
+          return first;
+        }
+        try (PlanInParts again = PlanInParts.open(sharing)) {
+          return again.finish(Arrays.asList(failures));
+        }
+      } finally {
+        one.discard();
+      }
+    }
+  }
+
+  /** What is in a file, or in all parts in a folder. */
+  public static String read(Path file) throws IOException {
+    if (!Files.isDirectory(file)) {
+      return Files.readString(file);
+    }
+    ByteArrayOutputStream all = new ByteArrayOutputStream();
+    try (Stream<Path> parts = Files.list(file)) {
+      for (Path part : parts.sorted().toList()) {
+        all.write(Files.readAllBytes(part));
+      }
+    }
+    return all.toString(StandardCharsets.UTF_8);
+  }
+}
