@@ -6,7 +6,7 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** How much of the figures to print. */
-final class FiguresOptions {
+public final class FiguresOptions {
   @Spec(Spec.Target.MIXEE)
   private CommandSpec spec;
 
@@ -18,6 +18,19 @@ final class FiguresOptions {
 
   @Option(names = "--quiet", description = "Print only what fails: controls that do not hold.")
   private boolean quiet;
+
+  /** Nothing is stated. */
+  public FiguresOptions() {}
+
+  /** Returns whether every figure is wanted. */
+  public boolean all() {
+    return detail() == Detail.ALL;
+  }
+
+  /** Returns whether only what fails is wanted. */
+  public boolean quiet() {
+    return detail() == Detail.QUIET;
+  }
 
   Detail detail() {
     if (figures != null && !figures.equals("main") && !figures.equals("all")) {

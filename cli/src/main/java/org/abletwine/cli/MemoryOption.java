@@ -11,7 +11,7 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** How much memory references may take, and where those go that do not fit. */
-final class MemoryOption {
+public final class MemoryOption {
   private static final Pattern SIZE = Pattern.compile("([1-9][0-9]{0,14})([kmgt]?)b?");
 
   @Spec(Spec.Target.MIXEE)
@@ -32,8 +32,11 @@ final class MemoryOption {
       description = "Where those parts go while the run lasts. Default: the system's.")
   private Path folder;
 
+  /** Nothing is stated. */
+  public MemoryOption() {}
+
   /** Returns the bytes stated, or 0 for none. */
-  long bytes() {
+  public long bytes() {
     if (memory == null) {
       return 0;
     }
@@ -52,7 +55,7 @@ final class MemoryOption {
   }
 
   /** Returns the folder stated; null for none. */
-  @Nullable Path folder() {
+  public @Nullable Path folder() {
     return folder;
   }
 }

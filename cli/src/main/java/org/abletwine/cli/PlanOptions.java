@@ -8,7 +8,10 @@ import org.abletwine.formats.database.Drivers;
 import picocli.CommandLine.Option;
 
 /** How a plan is read. */
-final class PlanOptions {
+public final class PlanOptions {
+  /** Nothing is stated. */
+  public PlanOptions() {}
+
   @Option(
       names = "--set",
       paramLabel = "NAME=VALUE",
@@ -22,7 +25,7 @@ final class PlanOptions {
   private List<Path> drivers = List.of();
 
   /** Returns the values of parameters, once the drivers are at hand. */
-  Map<String, String> values() {
+  public Map<String, String> values() {
     drivers.forEach(Drivers::add);
     return set;
   }

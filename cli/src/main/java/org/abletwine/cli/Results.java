@@ -35,7 +35,22 @@ final class Results {
     }
     boolean taken = isStandardOutput(output);
     PrintStream out = taken ? System.err : System.out;
-    boolean colour = !taken && Ink.colour();
+    print(out, !taken && Ink.colour(), new Ran(run, output, form, bytes, others), telling);
+  }
+
+  /** What came of a run. */
+  record Ran(
+      RunRecord record,
+      @Nullable Destination output,
+      String form,
+      long bytes,
+      List<String> others) {}
+
+  /** Prints what came of a run as a person reads it. */
+  static void print(PrintStream out, boolean colour, Ran ran, Telling telling) {
+    RunRecord run = ran.record();
+    Destination output = ran.output();
+    boolean taken = isStandardOutput(output);
     switch (telling.detail()) {
       case MAIN -> BriefSummary.lines(run, telling.closer(), colour).forEach(out::println);
       case ALL -> RunSummary.lines(run, colour).forEach(out::println);
@@ -52,11 +67,11 @@ final class Results {
     RunSummary.kept(run).forEach(out::println);
     if (!taken) {
       if (output != null) {
-        String size = output.file() == null ? "" : Words.bytes(bytes) + "; ";
-        wrote(out, output + "  (" + size + form + ")");
+        String size = output.file() == null ? "" : Words.bytes(ran.bytes()) + "; ";
+        wrote(out, output + "  (" + size + ran.form() + ")");
       }
     }
-    others.forEach(other -> wrote(out, parted(other)));
+    ran.others().forEach(other -> wrote(out, parted(other)));
     out.flush();
   }
 

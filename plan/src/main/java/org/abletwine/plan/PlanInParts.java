@@ -345,6 +345,11 @@ public final class PlanInParts implements AutoCloseable {
     }
   }
 
+  /** Returns whether the plan writes a draft of corrections. */
+  public boolean drafts() {
+    return run.corrections() != null;
+  }
+
   /** Lets the references go. */
   @Override
   public void close() {

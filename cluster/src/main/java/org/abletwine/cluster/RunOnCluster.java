@@ -1,0 +1,139 @@
+package org.abletwine.cluster;
+
+import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import org.abletwine.cli.FiguresOptions;
+import org.abletwine.cli.MemoryOption;
+import org.abletwine.cli.PlanOptions;
+import org.abletwine.plan.PlanInParts;
+import org.abletwine.table.DataException;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.text.Veil;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Runs a plan on the cluster that the engine's client was told of. */
+@Command(
+    name = "run",
+    mixinStandardHelpOptions = true,
+    description =
+        "Runs a plan on the cluster: writes its outputs, the rows in parts, and prints the figures.",
+    footerHeading = "%nExample%n",
+    footer = "  flink run -p 8 able-twine-cluster.jar run /data/harvest.plan.yaml")
+final class RunOnCluster implements Callable<Integer> {
+  private static final int DATA = 1;
+  private static final int USAGE = 2;
+  private static final long MEGA = 1_000_000;
+
+  @Parameters(
+      paramLabel = "PLAN",
+      description = "The plan file, where all processes of the cluster can read it.")
+  private Path plan;
+
+  @Mixin private PlanOptions options;
+
+  @Mixin private MemoryOption memory;
+
+  @Mixin private FiguresOptions figures;
+
+  @Option(
+      names = "--stretch",
+      paramLabel = "MB",
+      description = "Into stretches of how many megabytes the transactions are cut. Default: 64.")
+  private int stretch = 64;
+
+  @Option(
+      names = "--lenient",
+      description = "Only report controls that do not hold; the exit status stays 0.")
+  private boolean lenient;
+
+  @Option(names = "--json", description = "Print the figures as JSON.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    if (stretch < 1) {
+      return wrong(USAGE, "--stretch takes a number of megabytes from 1 on");
+    }
+    try {
+      Path file = plan.toAbsolutePath().normalize();
+      List<String> refusals = PlanInParts.refusals(file, options.values());
+      if (!refusals.isEmpty()) {
+        return wrong(USAGE, String.join("\n", refusals));
+      }
+      return run(file);
+    } catch (SettingException e) {
+      return wrong(USAGE, String.valueOf(e.getMessage()));
+    } catch (DataException e) {
+      return wrong(DATA, String.valueOf(e.getMessage()));
+    }
+  }
+
+  private int run(Path file) {
+    byte[] name = new byte[6];
+    new SecureRandom().nextBytes(name);
+    PlanInParts.Sharing sharing =
+        new PlanInParts.Sharing(
+            file.toString(),
+            new TreeMap<>(options.values()),
+            LocalDate.now(ZoneId.systemDefault()),
+            Instant.now(),
+            HexFormat.of().formatHex(name),
+            Veil.draw(),
+            memory.bytes(),
+            memory.folder() == null ? null : memory.folder().toString());
+    Finish.Shown shown =
+        new Finish.Shown(plan.toString(), figures.all(), figures.quiet(), json, lenient);
+    try (PlanInParts opened = PlanInParts.open(sharing)) {
+      try {
+        opened.begin();
+        return told(Job.run(opened, sharing, stretch * MEGA, shown));
+      } catch (DataException | SettingException e) {
+        throw e;
+      } catch (Exception e) {
+        return wrong(
+            DATA,
+            "the cluster has given up: "
+                + root(e)
+                + "; nothing was changed. Look at its processes, and run again");
+      } finally {
+        opened.discard();
+      }
+    }
+  }
+
+  private static int told(String told) {
+    int space = told.indexOf(' ');
+    int status = Integer.parseInt(told.substring(0, space));
+    String text = told.substring(space + 1);
+    if (status == DATA || status == USAGE) {
+      return wrong(status, text);
+    }
+    System.out.println(text.stripTrailing());
+    return status;
+  }
+
+  private static String root(Throwable met) {
+    Throwable at = met;
+    while (at.getCause() != null) {
+      at = at.getCause();
+    }
+    return at.getMessage() == null ? at.getClass().getSimpleName() : at.getMessage();
+  }
+
+  private static int wrong(int status, String message) {
+    for (String line : message.split("\n")) {
+      System.err.println("able-twine: " + line);
+    }
+    return status;
+  }
+}
