@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -37,10 +38,19 @@ public final class MemoryOption {
 
   /** Returns the bytes stated, or 0 for none. */
   public long bytes() {
-    if (memory == null) {
-      return 0;
-    }
-    Matcher size = SIZE.matcher(memory.strip().toLowerCase(Locale.ROOT));
+    return memory == null ? 0 : size(spec.commandLine(), "--memory", memory);
+  }
+
+  /**
+   * Reads an amount.
+   *
+   * @param command the command, for what is wrong with it
+   * @param option the option
+   * @param text such as {@code 512m} or {@code 4g}
+   * @return bytes, 1 or more
+   */
+  public static long size(CommandLine command, String option, String text) {
+    Matcher size = SIZE.matcher(text.strip().toLowerCase(Locale.ROOT));
     long bytes = 0;
     if (size.matches()) {
       int power = size.group(2).isEmpty() ? 0 : 1 + "kmgt".indexOf(size.group(2));
@@ -49,7 +59,7 @@ public final class MemoryOption {
     }
     if (bytes == 0) {
       throw new ParameterException(
-          spec.commandLine(), "--memory takes a size such as 512m or 4g, not " + memory);
+          command, option + " takes a size such as 512m or 4g, not " + text);
     }
     return bytes;
   }

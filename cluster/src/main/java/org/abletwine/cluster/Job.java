@@ -45,6 +45,9 @@ final class Job {
     StreamExecutionEnvironment engine =
         StreamExecutionEnvironment.getExecutionEnvironment(settings);
     engine.setRuntimeMode(RuntimeExecutionMode.BATCH);
+    int slots =
+        engine.getParallelism(); // stated: the engine would go by the bytes it passes on, which are
+    // few
     List<byte[]> stretches = new ArrayList<>();
     for (Stretch stretch : plan.stretches(bytes)) {
       stretches.add(Wire.bytes(stretches.size() + 1, stretch));
@@ -56,6 +59,7 @@ final class Job {
             .rebalance()
             .map(new Look(sharing))
             .returns(BYTES)
+            .setParallelism(slots)
             .name("look at a stretch")
             .transform("whole rows", BYTES, new Ranges())
             .setParallelism(1);
@@ -63,6 +67,7 @@ final class Job {
         .rebalance()
         .map(new Take(sharing))
         .returns(BYTES)
+        .setParallelism(slots)
         .name("take rows through the steps")
         .transform("put together", BYTES, new Finish(sharing, shown))
         .setParallelism(1)

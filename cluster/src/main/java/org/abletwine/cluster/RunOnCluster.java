@@ -18,8 +18,10 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.text.Veil;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 /** Runs a plan on the cluster that the engine's client was told of. */
 @Command(
@@ -32,7 +34,8 @@ import picocli.CommandLine.Parameters;
 final class RunOnCluster implements Callable<Integer> {
   private static final int DATA = 1;
   private static final int USAGE = 2;
-  private static final long MEGA = 1_000_000;
+
+  @Spec private CommandSpec spec;
 
   @Parameters(
       paramLabel = "PLAN",
@@ -47,9 +50,11 @@ final class RunOnCluster implements Callable<Integer> {
 
   @Option(
       names = "--stretch",
-      paramLabel = "MB",
-      description = "Into stretches of how many megabytes the transactions are cut. Default: 64.")
-  private int stretch = 64;
+      paramLabel = "SIZE",
+      description =
+          "How large the stretches are into which the transactions are cut, such as 256m. Default:"
+              + " 64m.")
+  private String stretch = "64m";
 
   @Option(
       names = "--lenient",
@@ -61,16 +66,14 @@ final class RunOnCluster implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    if (stretch < 1) {
-      return wrong(USAGE, "--stretch takes a number of megabytes from 1 on");
-    }
+    long bytes = MemoryOption.size(spec.commandLine(), "--stretch", stretch);
     try {
       Path file = plan.toAbsolutePath().normalize();
       List<String> refusals = PlanInParts.refusals(file, options.values());
       if (!refusals.isEmpty()) {
         return wrong(USAGE, String.join("\n", refusals));
       }
-      return run(file);
+      return run(file, bytes);
     } catch (SettingException e) {
       return wrong(USAGE, String.valueOf(e.getMessage()));
     } catch (DataException e) {
@@ -78,7 +81,7 @@ final class RunOnCluster implements Callable<Integer> {
     }
   }
 
-  private int run(Path file) {
+  private int run(Path file, long bytes) {
     byte[] name = new byte[6];
     new SecureRandom().nextBytes(name);
     PlanInParts.Sharing sharing =
@@ -96,7 +99,7 @@ final class RunOnCluster implements Callable<Integer> {
     try (PlanInParts opened = PlanInParts.open(sharing)) {
       try {
         opened.begin();
-        return told(Job.run(opened, sharing, stretch * MEGA, shown));
+        return told(Job.run(opened, sharing, bytes, shown));
       } catch (DataException | SettingException e) {
         throw e;
       } catch (Exception e) {

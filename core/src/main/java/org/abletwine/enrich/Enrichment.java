@@ -246,8 +246,8 @@ public final class Enrichment {
   }
 
   /**
-   * Takes some of the rows through the steps, in one of several processes, and hands on what was
-   * counted, for the one that puts all of it together ({@link RunContext#taken}).
+   * Takes some of the rows through the steps, in one of several processes and by one worker, and
+   * hands on what was counted, for the one that puts all of it together ({@link RunContext#taken}).
    *
    * @param rows the rows, of the transactions, as a table
    * @param sink where the rows that come out go
@@ -275,7 +275,8 @@ public final class Enrichment {
       sink.keepPrivate(columns.privateNames());
       sink.start(transactions, new Schema(columns.names()));
       told.rowsBegin();
-      Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
+      Pipeline pipeline =
+          new Pipeline(transactions, runners, sink, columns, mostRows, context.of(transactions, 1));
       pipeline.run();
       told.end(pipeline.counted());
       OutputGroup outputs = new OutputGroup();

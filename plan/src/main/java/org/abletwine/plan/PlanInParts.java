@@ -94,7 +94,6 @@ public final class PlanInParts implements AutoCloseable {
     Path temporary = sharing.temporary() == null ? null : Path.of(sharing.temporary());
     run =
         PlanFile.load(Path.of(sharing.plan()), sharing.set(), sharing.today())
-            .workers(1)
             .memory(sharing.memory(), temporary);
     enrichment = run.enrichment();
     transactions = RangedTable.of(run.inputs().transactions());

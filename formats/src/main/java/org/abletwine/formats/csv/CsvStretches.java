@@ -79,16 +79,21 @@ record CsvStretches(ByteSource source, Dialect dialect, int columns) {
     }
   }
 
-  /** What a stretch holds, in either case. */
+  /**
+   * What a stretch holds, in either case. Where there is no quote at all, hardly any stretch begins
+   * within a cell in quotes, and it is not looked at for that.
+   */
   Looked look(Stretch stretch) {
-    return new Looked(stretch, open(stretch), stretch.from() == 0 ? null : within(stretch));
-  }
-
-  private @Nullable Held open(Stretch stretch) {
     long from = stretch.from();
     Decoding decoding = new Decoding(source, dialect.encoding(), from, stretch.to());
+    Cutter cutter = new Cutter(decoding, dialect, columns);
+    Held open = open(cutter, decoding, from);
+    boolean quotes = open == null || cutter.quotesMet();
+    return new Looked(stretch, open, from == 0 || !quotes ? null : within(stretch));
+  }
+
+  private static @Nullable Held open(Cutter cutter, Decoding decoding, long from) {
     try {
-      Cutter cutter = new Cutter(decoding, dialect, columns);
       return toTheEnd(from == 0 ? cutter : cutter.beginning(from, 1, 1, false), from, 0, 0);
     } catch (DataException e) {
       return null; // whoever reads the rows is told

@@ -48,6 +48,7 @@ final class Cutter {
   // Of the row that goes on: whether within quotes, and line breaks there.
   private boolean quoted;
   private boolean within;
+  private boolean quotesMet;
   private int opened;
   private long breaks;
 
@@ -174,6 +175,11 @@ final class Cutter {
     return within;
   }
 
+  /** Returns whether any quote was met outside of cells in quotes. */
+  boolean quotesMet() {
+    return quotesMet;
+  }
+
   /** Returns whether the header is still to come. */
   boolean beforeHeader() {
     return header;
@@ -254,6 +260,7 @@ final class Cutter {
       return at + 1;
     }
     if (c == quote) {
+      quotesMet = true;
       quoted = at == rowStart || text[at - 1] == delimiter;
       opened = at;
       return at + 1;
