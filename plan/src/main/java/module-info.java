@@ -11,5 +11,6 @@ module org.abletwine.plan {
   exports org.abletwine.plan.drift;
   exports org.abletwine.plan.tell;
 
+  uses org.abletwine.plan.FarFiles;
   uses org.abletwine.plan.ReportMaker;
 }

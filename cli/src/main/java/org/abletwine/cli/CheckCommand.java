@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.abletwine.plan.PlanFile;
+import org.abletwine.plan.PlanInParts;
 import org.abletwine.plan.PlanSentence;
 import org.abletwine.plan.RunJson;
 import org.abletwine.plan.tell.Words;
@@ -22,7 +23,8 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  able-twine check harvest.plan.yaml",
-      "  able-twine check harvest.plan.yaml --words"
+      "  able-twine check harvest.plan.yaml --words",
+      "  able-twine check harvest.plan.yaml --cluster"
     })
 final class CheckCommand implements Callable<Integer> {
   private static final int USAGE = 2;
@@ -37,12 +39,18 @@ final class CheckCommand implements Callable<Integer> {
       description = "Tell what the plan does in plain sentences, once nothing is wrong with it.")
   private boolean words;
 
+  @Option(names = "--cluster", description = "Report also what several processes cannot do of it.")
+  private boolean cluster;
+
   @Option(names = "--json", description = "Print the mistakes as JSON.")
   private boolean json;
 
   @Override
   public Integer call() {
     List<String> mistakes = PlanFile.check(plan, options.values());
+    if (cluster && mistakes.isEmpty()) {
+      mistakes = PlanInParts.refusals(plan, options.values());
+    }
     if (json && words && mistakes.isEmpty()) {
       System.out.println(
           Words.json(RunJson.words(PlanFile.load(plan, options.values()).words(null))));

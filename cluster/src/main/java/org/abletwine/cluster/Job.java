@@ -61,7 +61,7 @@ final class Job {
             .returns(BYTES)
             .setParallelism(slots)
             .name("look at a stretch")
-            .transform("whole rows", BYTES, new Ranges())
+            .transform("whole rows", BYTES, new Ranges(sharing, slots))
             .setParallelism(1);
     ranges
         .rebalance()

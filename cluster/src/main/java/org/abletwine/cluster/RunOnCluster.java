@@ -12,6 +12,7 @@ import java.util.concurrent.Callable;
 import org.abletwine.cli.FiguresOptions;
 import org.abletwine.cli.MemoryOption;
 import org.abletwine.cli.PlanOptions;
+import org.abletwine.plan.FarFiles;
 import org.abletwine.plan.PlanInParts;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -39,8 +40,10 @@ final class RunOnCluster implements Callable<Integer> {
 
   @Parameters(
       paramLabel = "PLAN",
-      description = "The plan file, where all processes of the cluster can read it.")
-  private Path plan;
+      description =
+          "The plan file, where all processes of the cluster can read it: a path, or an address of"
+              + " the engine's file systems.")
+  private String plan;
 
   @Mixin private PlanOptions options;
 
@@ -68,7 +71,7 @@ final class RunOnCluster implements Callable<Integer> {
   public Integer call() {
     long bytes = MemoryOption.size(spec.commandLine(), "--stretch", stretch);
     try {
-      Path file = plan.toAbsolutePath().normalize();
+      Path file = FarFiles.resolve(Path.of(""), plan).toAbsolutePath().normalize();
       List<String> refusals = PlanInParts.refusals(file, options.values());
       if (!refusals.isEmpty()) {
         return wrong(USAGE, String.join("\n", refusals));
@@ -94,8 +97,7 @@ final class RunOnCluster implements Callable<Integer> {
             Veil.draw(),
             memory.bytes(),
             memory.folder() == null ? null : memory.folder().toString());
-    Finish.Shown shown =
-        new Finish.Shown(plan.toString(), figures.all(), figures.quiet(), json, lenient);
+    Finish.Shown shown = new Finish.Shown(plan, figures.all(), figures.quiet(), json, lenient);
     try (PlanInParts opened = PlanInParts.open(sharing)) {
       try {
         opened.begin();

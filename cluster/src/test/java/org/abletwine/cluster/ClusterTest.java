@@ -267,6 +267,31 @@ class ClusterTest {
         .contains("enriched.xlsx: files of this kind cannot be written in parts; write .csv");
   }
 
+  @Test
+  @Order(4)
+  void filesThatOnlyTheEngineReachesAreReadAndWritten() throws IOException {
+    Path here = features("near");
+    Path other = copy(here, "far");
+    alone(0, "run", here.resolve("p.plan.yaml").toString());
+    LocalCluster.Ran ran = cluster.run("vale://" + other.resolve("p.plan.yaml"), "--stretch", "2k");
+    assertThat(ran.status()).as(ran.err()).isZero();
+    same(here.resolve("out"), other.resolve("out"));
+    // An address within a plan of this machine, twice over the same output.
+    Path plan = other.resolve("q.plan.yaml");
+    Files.writeString(
+        plan,
+        Files.readString(other.resolve("p.plan.yaml"))
+            .replace(
+                "file: growers.jsonl", "file: \"vale://" + other.resolve("growers.jsonl") + "\""));
+    for (int time = 0; time < 2; time++) {
+      ran = cluster.run(plan.toString());
+      assertThat(ran.status()).as(ran.err()).isZero();
+    }
+    same(here.resolve("out"), other.resolve("out"), "run.json");
+    ran = cluster.run("vale://" + other.resolve("no.plan.yaml"));
+    assertThat(ran.err()).contains("there is no plan file vale:///");
+  }
+
   private static Path large(String name) throws IOException {
     Path here = Files.createDirectories(folder.resolve(name));
     StringBuilder text = new StringBuilder("code,kg\n");
@@ -317,7 +342,7 @@ class ClusterTest {
   }
 
   @Test
-  @Order(4)
+  @Order(5)
   void whatIsLostWithAProcessIsTakenAgain() throws IOException {
     Path here = large("killed");
     Path other = copy(here, "killed-clustered");
@@ -336,7 +361,7 @@ class ClusterTest {
   }
 
   @Test
-  @Order(5)
+  @Order(6)
   void withoutItsJobManagerARunEndsAndWritesNothing() throws IOException {
     Path here = large("lost");
     Files.createDirectories(here.resolve("out"));

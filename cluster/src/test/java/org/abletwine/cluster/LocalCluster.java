@@ -64,6 +64,9 @@ final class LocalCluster implements AutoCloseable {
         new ProcessBuilder(command).redirectOutput(out.toFile()).redirectError(err.toFile());
     builder.environment().put("ABLE_TWINE_CLUSTER", folder.resolve("cluster").toString());
     builder.environment().put("ABLE_TWINE_HEAP", "384");
+    builder
+        .environment()
+        .put("ABLE_TWINE_ENGINE_PATH", Path.of("target/test-classes").toAbsolutePath().toString());
     return new Running(builder.start(), out, err);
   }
 

@@ -58,6 +58,11 @@ final class InputTables {
     return tables.get(0).table();
   }
 
+  /** The sizes of all other tables, in bytes, as far as they are known. */
+  long sizeOfReferences() {
+    return tables.stream().skip(1).mapToLong(one -> Math.max(0, one.table().sizeInBytes())).sum();
+  }
+
   /** The files that were opened. */
   List<Path> files() {
     return tables.stream().flatMap(one -> one.files().stream()).map(State::file).toList();

@@ -145,7 +145,7 @@ final class JoinedParts implements BatchSink {
     }
     Path target = parts.target();
     try {
-      if (Files.isDirectory(target, LinkOption.NOFOLLOW_LINKS)) {
+      if (Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
         Files.move(target, parts.before(), StandardCopyOption.ATOMIC_MOVE);
       }
       Files.move(parts.beside(), target, StandardCopyOption.ATOMIC_MOVE);
@@ -155,9 +155,10 @@ final class JoinedParts implements BatchSink {
     }
   }
 
-  /** Deletes a folder and what is in it, as far as there is one. */
+  /** Deletes a file, or a folder and what is in it, as far as there is one. */
   static void delete(Path folder) {
-    if (!Files.exists(folder, LinkOption.NOFOLLOW_LINKS)) {
+    if (!Files.isDirectory(folder, LinkOption.NOFOLLOW_LINKS)) {
+      deleteFile(folder);
       return;
     }
     try (Stream<Path> files = Files.list(folder)) {
@@ -165,6 +166,14 @@ final class JoinedParts implements BatchSink {
         Files.deleteIfExists(file);
       }
       Files.deleteIfExists(folder);
+    } catch (IOException e) {
+      // left for the next run that writes there
+    }
+  }
+
+  private static void deleteFile(Path file) {
+    try {
+      Files.deleteIfExists(file);
     } catch (IOException e) {
       // left for the next run that writes there
     }

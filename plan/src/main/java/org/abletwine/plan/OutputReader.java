@@ -13,6 +13,7 @@ import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.table.Destination;
+import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 
 /** Reads where results go, and how the output's columns are arranged. */
@@ -217,7 +218,10 @@ final class OutputReader {
       return null;
     }
     try {
-      return text.equals("-") ? Path.of("-") : folder.resolve(text);
+      return text.equals("-") ? Path.of("-") : FarFiles.resolve(folder, text);
+    } catch (SettingException e) {
+      node.wrong(String.valueOf(e.getMessage()));
+      return null;
     } catch (InvalidPathException e) {
       node.wrong("cannot be the name of a file here: " + e.getReason());
       return null;

@@ -54,6 +54,9 @@ import org.jspecify.annotations.Nullable;
  */
 @SuppressWarnings("exports") // stretches of tables are for the modules of this product
 public final class PlanInParts implements AutoCloseable {
+  /** How many times its file a reference takes in memory, about. */
+  private static final int USUAL_GROWTH = 2;
+
   private static final Duration LEFT_BEHIND = Duration.ofDays(1);
 
   private final Sharing sharing;
@@ -93,7 +96,7 @@ public final class PlanInParts implements AutoCloseable {
     Veil.use(sharing.digests());
     Path temporary = sharing.temporary() == null ? null : Path.of(sharing.temporary());
     run =
-        PlanFile.load(Path.of(sharing.plan()), sharing.set(), sharing.today())
+        PlanFile.load(FarFiles.resolve(Path.of(""), sharing.plan()), sharing.set(), sharing.today())
             .memory(sharing.memory(), temporary);
     enrichment = run.enrichment();
     transactions = RangedTable.of(run.inputs().transactions());
@@ -149,11 +152,6 @@ public final class PlanInParts implements AutoCloseable {
             place
                 + ": files of this kind cannot be written in parts; write .csv, .tsv, .json or"
                 + " .jsonl, packed as .gz or .zst or not");
-      } else if (parted.contains(place) && Files.isRegularFile(target)) {
-        refusals.add(
-            target
-                + " is a file, and a run by several processes makes a folder of parts there; move"
-                + " it away, or write elsewhere");
       }
     }
     for (Path input : run.inputs().files()) {
@@ -162,6 +160,14 @@ public final class PlanInParts implements AutoCloseable {
       }
     }
     return refusals;
+  }
+
+  /**
+   * Returns whether the references seem not to fit in the memory that they may take here: then each
+   * range costs a reading of all their parts on disk, and there should be few.
+   */
+  public boolean fewRanges() {
+    return run.inputs().sizeOfReferences() > references.memory() / USUAL_GROWTH;
   }
 
   private PlanParts parts(Destination place) {

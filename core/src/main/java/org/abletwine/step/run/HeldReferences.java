@@ -32,6 +32,11 @@ public final class HeldReferences implements AutoCloseable {
     return kind.cast(known);
   }
 
+  /** Returns how many bytes they may take in memory together. */
+  public long memory() {
+    return spill.limit();
+  }
+
   /** Returns how much may be in memory; used by whoever loads one. */
   Spill spill() {
     return spill;

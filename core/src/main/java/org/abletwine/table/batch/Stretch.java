@@ -77,6 +77,32 @@ public record Stretch(int file, long from, long to) implements Serializable {
     return ranges;
   }
 
+  /**
+   * The same rows in fewer ranges, each within a file.
+   *
+   * @param ranges the ranges, in order
+   * @param count how many there should be, about
+   */
+  public static List<Range> fewer(List<Range> ranges, int count) {
+    List<Range> fewer = new ArrayList<>();
+    int each = (ranges.size() + count - 1) / count;
+    int joined = each;
+    for (Range range : ranges) {
+      Range last = fewer.isEmpty() ? null : fewer.get(fewer.size() - 1);
+      if (last != null && joined < each && last.file() == range.file()) {
+        fewer.set(
+            fewer.size() - 1,
+            new Range(
+                last.file(), last.from(), range.to(), last.row(), last.line(), last.before()));
+        joined++;
+      } else {
+        fewer.add(range);
+        joined = 1;
+      }
+    }
+    return fewer;
+  }
+
   /** The rows of one file; returns how many there are, as far as that is known. */
   private static long ofFile(List<Looked> looked, long before, List<Range> into) {
     int file = looked.get(0).stretch().file();

@@ -162,6 +162,9 @@ public final class OutputFile implements Output {
     try {
       part.takeAfter(target);
       channel.force(true);
+      if (PartFile.far(target)) {
+        channel.close(); // what is in a store counts once it is closed
+      }
       complete = true;
     } catch (IOException e) {
       throw failed(e);

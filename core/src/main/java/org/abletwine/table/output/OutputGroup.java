@@ -82,6 +82,9 @@ public final class OutputGroup implements AutoCloseable {
       FileChannel moves = written(list, targets);
       try {
         outputs.forEach(Output::commit);
+        if (PartFile.far(list)) {
+          moves.close(); // else it would be there again once it is closed
+        }
         Files.deleteIfExists(list);
       } finally {
         moves.close();

@@ -6,6 +6,7 @@ import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -127,6 +128,11 @@ final class PartFile implements AutoCloseable {
     } catch (IOException | OverlappingFileLockException e) {
       // in use, not ours, or on a file system without locks: left where it is
     }
+  }
+
+  /** Whether a file is none of this machine's own file systems. */
+  static boolean far(Path path) {
+    return !path.getFileSystem().equals(FileSystems.getDefault());
   }
 
   Path path() {

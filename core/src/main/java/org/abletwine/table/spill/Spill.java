@@ -41,6 +41,11 @@ public final class Spill implements AutoCloseable {
     this.folder = folder == null ? Path.of(System.getProperty("java.io.tmpdir")) : folder;
   }
 
+  /** Returns how many bytes may be held together. */
+  public long limit() {
+    return limit;
+  }
+
   /** Returns how many bytes may still be held; negative when there are too many. */
   public long left() {
     return limit - held;

@@ -49,7 +49,8 @@ class StretchesTest {
     List<Stretch.Looked> looked = new ArrayList<>();
     ranged.stretches(bytes).forEach(stretch -> looked.add(ranged.look(stretch)));
     List<String> rows = new ArrayList<>();
-    for (Stretch.Range range : Stretch.rows(looked)) {
+    List<Stretch.Range> ranges = Stretch.rows(looked);
+    for (Stretch.Range range : bytes % 2 == 0 ? Stretch.fewer(ranges, 3) : ranges) {
       BatchTable some = ranged.rows(range);
       List<String> part = read(some);
       if (!part.isEmpty() && !part.get(0).startsWith("row ")) {
