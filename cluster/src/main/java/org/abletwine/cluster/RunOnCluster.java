@@ -21,6 +21,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -60,6 +61,14 @@ final class RunOnCluster implements Callable<Integer> {
   private String stretch = "64m";
 
   @Option(
+      names = "--workers",
+      paramLabel = "N",
+      description =
+          "How many threads take the rows that one slot has. Default: 1. Where references do not"
+              + " fit, give each TaskManager one slot, and as many threads as processors.")
+  private int workers = 1;
+
+  @Option(
       names = "--lenient",
       description = "Only report controls that do not hold; the exit status stays 0.")
   private boolean lenient;
@@ -69,6 +78,9 @@ final class RunOnCluster implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (workers < 1) {
+      throw new ParameterException(spec.commandLine(), "--workers takes a number from 1 on");
+    }
     long bytes = MemoryOption.size(spec.commandLine(), "--stretch", stretch);
     try {
       Path file = FarFiles.resolve(Path.of(""), plan).toAbsolutePath().normalize();
@@ -96,6 +108,7 @@ final class RunOnCluster implements Callable<Integer> {
             HexFormat.of().formatHex(name),
             Veil.draw(),
             memory.bytes(),
+            workers,
             memory.folder() == null ? null : memory.folder().toString());
     Finish.Shown shown = new Finish.Shown(plan, figures.all(), figures.quiet(), json, lenient);
     try (PlanInParts opened = PlanInParts.open(sharing)) {

@@ -246,25 +246,32 @@ public final class Enrichment {
   }
 
   /**
-   * Takes some of the rows through the steps, in one of several processes and by one worker, and
-   * hands on what was counted, for the one that puts all of it together ({@link RunContext#taken}).
+   * Takes some of the rows through the steps, in one of several processes, and hands on what was
+   * counted, for the one that puts all of it together ({@link RunContext#taken}).
    *
    * @param rows the rows, of the transactions, as a table
+   * @param count how many threads work on them
    * @param sink where the rows that come out go
    * @param context opens what else rows are written to
    * @param into takes what was counted, and what needs attention
    * @throws org.abletwine.table.DataException when the data stops the run
    */
   @SuppressWarnings("exports") // for runs of a plan
-  public void writePart(Table rows, BatchSink sink, RunContext context, DataOutput into) {
+  public void writePart(
+      Table rows, int count, BatchSink sink, RunContext context, DataOutput into) {
     Builder part = of(rows).keepPrivate(keptPrivate).measure(measure).carry(carried);
     part.steps.addAll(steps);
     part.workers = workers;
-    part.build().part(sink, context, memory, spillFolder, into);
+    part.build().part(count, sink, context, memory, spillFolder, into);
   }
 
   private void part(
-      BatchSink sink, RunContext run, long spillMemory, @Nullable Path folder, DataOutput into) {
+      int count,
+      BatchSink sink,
+      RunContext run,
+      long spillMemory,
+      @Nullable Path folder,
+      DataOutput into) {
     HandedOn told = new HandedOn(into);
     Columns columns = columns().measuredBy(measure).carrying(carried);
     List<PreparedStep> runners = new ArrayList<>();
@@ -276,7 +283,8 @@ public final class Enrichment {
       sink.start(transactions, new Schema(columns.names()));
       told.rowsBegin();
       Pipeline pipeline =
-          new Pipeline(transactions, runners, sink, columns, mostRows, context.of(transactions, 1));
+          new Pipeline(
+              transactions, runners, sink, columns, mostRows, context.of(transactions, count));
       pipeline.run();
       told.end(pipeline.counted());
       OutputGroup outputs = new OutputGroup();

@@ -78,6 +78,7 @@ public final class PlanInParts implements AutoCloseable {
    * @param run what tells it from other runs, letters and digits
    * @param digests the key of the digests that stand for private values
    * @param memory bytes that references may take together in each process; 0 for what is usual
+   * @param workers how many threads take the rows of one range
    * @param temporary the folder for those that do not fit; null for that for temporary files
    */
   public record Sharing(
@@ -88,6 +89,7 @@ public final class PlanInParts implements AutoCloseable {
       String run,
       byte[] digests,
       long memory,
+      int workers,
       @Nullable String temporary)
       implements Serializable {}
 
@@ -256,7 +258,7 @@ public final class PlanInParts implements AutoCloseable {
     try (BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
       try (DataOutputStream into =
           new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(begun), 1 << 16))) {
-        enrichment.writePart(transactions.rows(range), sink, context, into);
+        enrichment.writePart(transactions.rows(range), sharing.workers(), sink, context, into);
       }
       Files.move(begun, counts, StandardCopyOption.ATOMIC_MOVE);
       return null;

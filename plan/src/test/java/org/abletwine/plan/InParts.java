@@ -45,6 +45,7 @@ public final class InParts {
             "r" + random.nextInt(Integer.MAX_VALUE),
             Veil.draw(),
             memory,
+            1 + random.nextInt(3),
             null);
     try (PlanInParts one = PlanInParts.open(sharing);
         PlanInParts other = PlanInParts.open(sharing)) {
