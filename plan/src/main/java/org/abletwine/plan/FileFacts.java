@@ -2,17 +2,13 @@ package org.abletwine.plan;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.SequenceInputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.util.Enumeration;
 import java.util.HexFormat;
-import java.util.Iterator;
-import java.util.List;
+import org.abletwine.formats.packed.PartFolder;
 import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
@@ -42,7 +38,7 @@ public record FileFacts(String file, long bytes, @Nullable String sha256) {
       for (int read = in.read(buffer); read >= 0; read = in.read(buffer)) {
         bytes += read;
       }
-    } catch (IOException | UncheckedIOException e) {
+    } catch (IOException e) {
       throw new DataException("cannot read " + name + " for its checksum: " + e.getMessage(), e);
     }
     return new FileFacts(name, bytes, HexFormat.of().formatHex(digest.digest()));
@@ -53,24 +49,7 @@ public record FileFacts(String file, long bytes, @Nullable String sha256) {
     if (!Files.isDirectory(at)) {
       return Files.newInputStream(at);
     }
-    List<Path> parts = JoinedParts.in(at);
-    Iterator<Path> left = parts.iterator();
-    return new SequenceInputStream(
-        new Enumeration<>() {
-          @Override
-          public boolean hasMoreElements() {
-            return left.hasNext();
-          }
-
-          @Override
-          public InputStream nextElement() {
-            try {
-              return Files.newInputStream(left.next());
-            } catch (IOException e) {
-              throw new UncheckedIOException(e);
-            }
-          }
-        });
+    return PartFolder.open(at, 0);
   }
 
   /** The digest of some bytes, in hexadecimal digits. */

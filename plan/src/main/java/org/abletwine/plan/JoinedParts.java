@@ -2,18 +2,16 @@ package org.abletwine.plan;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.formats.packed.PackedFile;
+import org.abletwine.formats.packed.PartFolder;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Destination;
@@ -45,15 +43,12 @@ final class JoinedParts implements BatchSink {
   }
 
   /** The parts in a folder, in the order of the rows. */
-  static List<Path> in(Path folder) {
-    List<Path> found = new ArrayList<>();
-    try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "part-*")) {
-      files.forEach(found::add);
+  private static List<Path> in(Path folder) {
+    try {
+      return PartFolder.parts(folder);
     } catch (IOException e) {
       throw new DataException("cannot read the folder " + folder + ": " + e.getMessage(), e);
     }
-    Collections.sort(found);
-    return found;
   }
 
   private BatchSink section(int number) {
@@ -198,15 +193,11 @@ final class JoinedParts implements BatchSink {
 
   @Override
   public long bytesWritten() {
-    long bytes = 0;
     try {
-      for (Path part : in(Files.isDirectory(beside()) ? beside() : target())) {
-        bytes += Files.size(part);
-      }
+      return PartFolder.size(Files.isDirectory(beside()) ? beside() : target());
     } catch (IOException e) {
-      return bytes; // for the summary alone
+      return 0; // for the summary alone
     }
-    return bytes;
   }
 
   @Override

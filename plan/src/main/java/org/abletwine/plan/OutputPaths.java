@@ -41,7 +41,8 @@ public final class OutputPaths {
 
   /** Whether a path is one that can be read only once: standard input, or a pipe. */
   static boolean readOnce(Path path) {
-    return path.toString().equals("-") || Files.exists(path) && !Files.isRegularFile(path);
+    return path.toString().equals("-")
+        || Files.exists(path) && !Files.isRegularFile(path) && !Files.isDirectory(path);
   }
 
   /** Where a path leads, links of folders followed as far as there are any. */

@@ -18,11 +18,11 @@ import org.abletwine.table.output.SpillFile;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Where the bytes of a table come from. A regular file is opened as often as asked. Whatever else
- * there is, such as a pipe or standard input, is read once, from its first byte on; where it will
- * be opened again ({@link #readAgain}) it is copied to a temporary file first. What is packed, by
- * its first bytes and not by its name, is given unpacked. Safe to share between threads; what it
- * opens is not.
+ * Where the bytes of a table come from. A regular file, or a folder that holds it in parts ({@link
+ * PartFolder}), is opened as often as asked. Whatever else there is, such as a pipe or standard
+ * input, is read once, from its first byte on; where it will be opened again ({@link #readAgain})
+ * it is copied to a temporary file first. What is packed, by its first bytes and not by its name,
+ * is given unpacked. Safe to share between threads; what it opens is not.
  */
 public final class ByteSource {
   /** How much of the beginning is looked at first to find the form of the file, in bytes. */
@@ -68,13 +68,15 @@ public final class ByteSource {
   }
 
   private boolean isFile() {
-    return path != null && Files.isRegularFile(path);
+    return path != null && (Files.isRegularFile(path) || PartFolder.is(path));
   }
 
   /** Returns its size in bytes, as it is packed, or -1 when that is not known. */
   public long size() {
     try {
-      return path == null || !isFile() ? -1 : Files.size(path);
+      return path == null || !isFile()
+          ? -1
+          : Files.isDirectory(path) ? PartFolder.size(path) : Files.size(path);
     } catch (IOException e) {
       return -1; // opening it says what is wrong
     }
@@ -179,8 +181,7 @@ public final class ByteSource {
   public Opened open(long from, long to) {
     try {
       Path file = Objects.requireNonNull(path);
-      InputStream in = openFile(file);
-      in.skipNBytes(from);
+      InputStream in = openFile(file, from);
       long most = to < 0 ? Long.MAX_VALUE : to - from;
       CountedStream counted = new CountedStream(new WatchedFile(file, in, most));
       return new Opened(counted, counted::count);
@@ -295,11 +296,21 @@ public final class ByteSource {
   }
 
   private static InputStream openFile(Path path) {
-    if (Files.isDirectory(path)) {
+    return openFile(path, 0);
+  }
+
+  private static InputStream openFile(Path path, long from) {
+    boolean parted = PartFolder.is(path);
+    if (Files.isDirectory(path) && !parted) {
       throw new DataException(path + " is a folder, not a file; name the file in it");
     }
     try {
-      return Files.newInputStream(path);
+      if (parted) {
+        return PartFolder.open(path, from);
+      }
+      InputStream in = Files.newInputStream(path);
+      in.skipNBytes(from);
+      return in;
     } catch (NoSuchFileException e) {
       throw new DataException("there is no file " + path + missingHint(path), e);
     } catch (IOException e) {

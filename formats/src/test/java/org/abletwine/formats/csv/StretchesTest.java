@@ -1,6 +1,7 @@
 package org.abletwine.formats.csv;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.charset.Charset;
@@ -127,6 +128,45 @@ class StretchesTest {
     file("a4.csv", "no,what\n5,e\n");
     TableOptions options = TableOptions.NONE;
     check(Tables.file(folder.resolve("a*.csv"), options), 1, 4, 9, 100);
+  }
+
+  @Test
+  void aFolderOfPartsIsOneTable() throws IOException {
+    String text = "no,what\n1,\"x\ny\"\n2,b\n3,\"c\"\n4,d\n";
+    List<String> whole = read(Tables.file(file("whole.csv", text)));
+    for (int cut = 1; cut < text.length(); cut++) {
+      Path parts = Files.createDirectories(folder.resolve("p" + cut + ".csv"));
+      Files.writeString(parts.resolve("part-1.csv"), text.substring(0, cut));
+      Files.writeString(parts.resolve("part-2.csv"), "");
+      Files.writeString(parts.resolve("part-3.csv"), text.substring(cut));
+      Files.writeString(parts.resolve("other.csv"), "no part");
+      Table table = Tables.file(parts);
+      assertThat(read(table)).isEqualTo(whole);
+      assertThat(table.sizeInBytes()).isEqualTo(text.length());
+      check(table, 1, 6, 20);
+    }
+  }
+
+  @Test
+  void aFolderOfPartsThatIsReplacedWhileItIsReadIsAnError() throws IOException {
+    Path parts = Files.createDirectories(folder.resolve("old.csv"));
+    Path other = Files.createDirectories(folder.resolve("new.csv"));
+    for (Path path : List.of(parts, other)) {
+      Files.writeString(path.resolve("part-1.csv"), "no\n" + "1\n".repeat(400_000));
+      Files.writeString(path.resolve("part-2.csv"), "2\n".repeat(400_000));
+    }
+    try (BatchReader reader = new BatchReader(Tables.file(parts))) {
+      assertThat(reader.next()).isNotNull();
+      Files.move(parts, folder.resolve("before.csv"));
+      Files.move(other, parts);
+      assertThatThrownBy(
+              () -> {
+                while (reader.next() != null) {
+                  // to the second part
+                }
+              })
+          .hasMessageContaining("it was replaced while it was read; run again");
+    }
   }
 
   @Test

@@ -30,6 +30,10 @@ import org.junit.jupiter.api.io.TempDir;
  */
 class RandomPlansTest {
   private static final int PLANS = Integer.getInteger("plans", 200);
+
+  /** Of so many plans one is run in parts too: {@code -Dplans.parted=1} for each. */
+  private static final int PARTED = Integer.getInteger("plans.parted", 4);
+
   private static final int SEED = Integer.getInteger("plans.seed", 1);
 
   private static final Set<String> WRITTEN = Set.of("out.csv", "exceptions.csv", "rollup.csv");
@@ -70,7 +74,9 @@ class RandomPlansTest {
       assertThat(failure(PlanFile.load(file).memory(1, null), about))
           .as("with nothing in memory, " + about)
           .isEqualTo(message);
-      assertThat(inPartsStops(here, seed)).as("in parts, " + about).isEqualTo(message);
+      if (seed % PARTED == 0) {
+        assertThat(inPartsStops(here, seed)).as("in parts, " + about).isEqualTo(message);
+      }
       return false;
     }
     PlannedRun.Result result;
@@ -98,6 +104,9 @@ class RandomPlansTest {
         PlanFile.load(file).memory(1, null).workers(workers(seed)).run(Progress.NONE);
     assertThat(outputs(here)).as("with nothing in memory, " + about).isEqualTo(before);
     assertThat(known(divided)).as("with nothing in memory, " + about).isEqualTo(known(result));
+    if (seed % PARTED > 0) {
+      return true;
+    }
     before.keySet().removeAll(inputs(here));
     PlannedRun.Result parted = inParts(here, seed);
     Map<String, String> joined = outputs(here.resolve("parts"));
@@ -147,10 +156,9 @@ class RandomPlansTest {
       Files.copy(here.resolve(name), parts.resolve(name), StandardCopyOption.REPLACE_EXISTING);
     }
     int[] sizes = {1, 50, 400, 3_000, 20_000};
-    long bytes =
-        Math.max(sizes[seed % sizes.length], Files.size(parts.resolve("tickets.csv")) / 40);
+    long bytes = Math.max(sizes[seed % sizes.length], Files.size(parts.resolve("tickets.csv")) / 6);
     return InParts.run(
-        parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 7 == 0 ? 1 : 0);
+        parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 7 < 2 ? 1 : 0);
   }
 
   private static List<String> inputs(Path here) throws IOException {
