@@ -505,6 +505,57 @@ class WholePlanTest {
   }
 
   @Test
+  void whatAllRowsComeToIsPointedOutWhereverTheReferenceIs() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "id,kind\n1,a\n2,a\n3,a\n");
+    Files.writeString(demo.resolve("r.csv"), "kind,kg,no\na,5.0,x\na,,x\na,5,\na,2,y\nz,9,q\n");
+    Path plan =
+        plan(
+            "references: { r: { file: r.csv, where: \"kind = 'a'\" } }",
+            "steps:",
+            "  - lookup: r",
+            "    key: kind",
+            "    bring: [sum(kg) as s, avg(kg) as a, min(kg) as l, max(kg) as m, count(*) as n,"
+                + " count(no) as c, \"listagg(no, '/') as t\"]",
+            "outputs: { enriched: out/e.csv, record: out/run.json }");
+    for (String memory : List.of("1g", "1")) {
+      assertThat(Cli.run("run", plan.toString(), "--memory", memory).status()).isZero();
+      List<String> told = new ArrayList<>();
+      new ObjectMapper()
+          .readTree(demo.resolve("out/run.json").toFile())
+          .at("/lookups/0/constant_attributes")
+          .forEach(one -> told.add(one.asText()));
+      assertThat(told)
+          .as("in " + memory)
+          .containsExactly(
+              "s = 12.0 (what all rows together come to)",
+              "a = 4.0 (what all rows together come to)",
+              "l = 2 (what all rows together come to)",
+              "m = 5.0 (what all rows together come to)",
+              "n = 4 (what all rows together come to)",
+              "c = 3 (what all rows together come to)",
+              "t = x/x/y (what all rows together come to)");
+    }
+  }
+
+  /** A list of all rows would be too long to be one; nobody has asked for it. */
+  @Test
+  void aListOnEachRowDoesNotMakeAListOfAllRows() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "id,kind\n1,a\n2,a\n");
+    String remark = "long ".repeat(80_000);
+    Files.writeString(
+        demo.resolve("r.csv"),
+        "kind,remark\na," + remark + "\nb," + remark + "\nc," + remark + "\n");
+    Path plan =
+        plan(
+            "references: { r: { file: r.csv } }",
+            "steps: [ { lookup: r, key: kind, bring: [listagg(remark) as remarks] } ]",
+            "outputs: { enriched: out/e.csv }");
+    assertThat(run(plan, 0).at("/lookups/0/constant_attributes/0").asText())
+        .startsWith("remarks = long ")
+        .doesNotContain("what all rows");
+  }
+
+  @Test
   void nullAndEmptyTextAreGroupsApart() throws IOException {
     Files.writeString(demo.resolve("t.csv"), "kind,kg\na,1\n,2\n\"\",4\n,8\n\" \",16\n");
     Path plan =

@@ -134,7 +134,7 @@ public record Aggregate(Function function, String separator) implements Serializ
     }
     return switch (function) {
       case SUM, COUNT -> sum(present).toPlainString();
-      case AVG -> average(present);
+      case AVG -> average(sum(present), present.size());
       case MIN -> extreme(present, type, -1);
       case MAX -> extreme(present, type, 1);
       case LISTAGG -> joined(present);
@@ -163,9 +163,9 @@ public record Aggregate(Function function, String separator) implements Serializ
     return sum;
   }
 
-  private static String average(List<String> values) {
-    BigDecimal sum = sum(values);
-    BigDecimal count = BigDecimal.valueOf(values.size());
+  /** The mean of so many numbers that have a sum. */
+  static String average(BigDecimal sum, long many) {
+    BigDecimal count = BigDecimal.valueOf(many);
     BigDecimal mean =
         sum.divide(count, Math.max(sum.scale(), AVERAGE_PLACES), RoundingMode.HALF_UP)
             .stripTrailingZeros();

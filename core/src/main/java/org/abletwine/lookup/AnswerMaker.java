@@ -178,6 +178,7 @@ final class AnswerMaker {
             Objects.requireNonNull(tally, "there are parts"),
             Objects.requireNonNull(facts, "there are parts"),
             new LookupFigures.Spilled(rows.parts(), bytes),
+            large,
             parts.found(large),
             told));
     return answers;

@@ -41,6 +41,7 @@ final class Answers {
    * @param tally the counts, of a worker to which all others were added
    * @param facts what was found in the reference
    * @param spilled how it was divided
+   * @param large the reference, divided
    * @param known which parts of keys it knows
    * @param told what needs attention in the reference
    */
@@ -48,6 +49,7 @@ final class Answers {
       LookupWorker tally,
       ReferenceFacts facts,
       LookupFigures.Spilled spilled,
+      LargeReference large,
       KnownParts known,
       ToldOfParts told) {}
 

@@ -61,36 +61,36 @@ final class ConstantWatch {
   /**
    * @param matchedRows rows that matched
    * @param read rows of the reference
-   * @param inMemory whether all rows of the reference are at hand
+   * @param large the reference, when it is on disk; null for one in memory
    * @return the attributes with one value, as {@code name = value}
    */
-  List<String> found(long matchedRows, long read, boolean inMemory) {
+  List<String> found(long matchedRows, long read, @Nullable LargeReference large) {
     List<String> found = new ArrayList<>();
     for (int a = 0; a < constant.length && matchedRows > 1 && read > 1; a++) {
       String value = values[a];
       if (constant[a] && value != null) {
-        boolean all = inMemory && value.equals(ofAllRows(lookup.bring.get(a)));
         found.add(
             lookup.bring.get(a).as()
                 + " = "
                 + Veil.over(lookup.hides(lookup.bring.get(a)), value)
-                + (all ? " (what all rows together come to)" : ""));
+                + (ofAllRows(lookup.bring.get(a), large, value)
+                    ? " (what all rows together come to)"
+                    : ""));
       }
     }
     return found;
   }
 
-  /** What an aggregate over the whole reference comes to; null for what is no aggregate. */
-  private @Nullable String ofAllRows(Attribute attribute) {
+  /** Whether an aggregate over the whole reference comes to a value. */
+  private boolean ofAllRows(Attribute attribute, @Nullable LargeReference large, String value) {
     Aggregate aggregate = attribute.aggregate();
-    if (aggregate == null || aggregate.function() == Aggregate.Function.COUNT_DISTINCT) {
-      return null;
+    if (aggregate == null) {
+      return false;
     }
-    int cell = KeptColumns.inCellOrder(lookup.bring).indexOf(attribute);
-    List<@Nullable String> cells = new ArrayList<>();
-    for (int row = 0; row < reference.read(); row++) {
-      cells.add(reference.rows().get(row, cell));
-    }
-    return aggregate.ofAll(cells, lookup.reference.type(attribute.source()));
+    AllRows all =
+        large == null
+            ? AllRows.of(lookup, attribute, reference)
+            : AllRows.of(lookup, attribute, aggregate, large);
+    return all.comeTo(aggregate, lookup.reference.type(attribute.source()), value);
   }
 }

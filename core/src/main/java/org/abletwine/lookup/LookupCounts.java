@@ -147,12 +147,14 @@ final class LookupCounts {
    * @param facts what was found in the reference
    * @param left rows left out as they passed, beside those counted here
    * @param spilled how the reference was divided; null for one in memory
+   * @param large that reference; null for one in memory
    */
   LookupFigures figures(
       LookupWorker.Tally tally,
       ReferenceFacts facts,
       long left,
-      LookupFigures.@Nullable Spilled spilled) {
+      LookupFigures.@Nullable Spilled spilled,
+      @Nullable LargeReference large) {
     boolean ruled = sources[0].reference.finder().rule() != null;
     return new LookupFigures(
         lookup.name,
@@ -181,7 +183,7 @@ final class LookupCounts {
         blankShares(),
         tally.misses().figures(),
         distances(),
-        tally.watch().found(of(Outcome.MATCHED), facts.read(), spilled == null),
+        tally.watch().found(of(Outcome.MATCHED), facts.read(), large),
         measures(),
         attributes(tally.fills()),
         lookup.key.stream().anyMatch(lookup::hides),

@@ -276,8 +276,13 @@ final class LookupWorker implements StepWorker {
   }
 
   /** The figures of what was counted here; see {@link LookupCounts#figures}. */
-  LookupFigures figures(ReferenceFacts facts, long left, LookupFigures.@Nullable Spilled spilled) {
-    return counts.figures(new Tally(gains, misses, watch, shared.fills()), facts, left, spilled);
+  LookupFigures figures(
+      ReferenceFacts facts,
+      long left,
+      LookupFigures.@Nullable Spilled spilled,
+      @Nullable LargeReference large) {
+    return counts.figures(
+        new Tally(gains, misses, watch, shared.fills()), facts, left, spilled, large);
   }
 
   /** What was found in the reference. */
@@ -292,6 +297,6 @@ final class LookupWorker implements StepWorker {
 
   /** The figures of what was counted here, over a reference in memory. */
   LookupFigures figures() {
-    return figures(facts(), 0, null);
+    return figures(facts(), 0, null, null);
   }
 }

@@ -43,7 +43,10 @@ final class PreparedLookup {
     Prepared<AnsweredWorker> prepared =
         new Prepared<AnsweredWorker>(
                 told -> new AnsweredWorker(shared, answers, told),
-                worker -> worker.tally().figures(all.facts(), worker.dropped(), all.spilled()))
+                worker ->
+                    worker
+                        .tally()
+                        .figures(all.facts(), worker.dropped(), all.spilled(), all.large()))
             .ofRows();
     shared.apart().places().forEach(place -> prepared.writing(place.output()));
     return prepared;
