@@ -537,6 +537,25 @@ class WholePlanTest {
     }
   }
 
+  /** A reference tried otherwise may be in memory at once, and the first one divided. */
+  @Test
+  void whatIsWrongIsToldOfTheFirstReferenceWhereverItIs() throws IOException {
+    Files.writeString(demo.resolve("t.csv"), "id,kind,sort\n1,a,x\n");
+    Files.writeString(demo.resolve("r.csv"), "kind,name\na,Ash\na,Alder\n");
+    Files.writeString(demo.resolve("s.csv"), "sort,name\nx,Elm\nx,Oak\n");
+    Path plan =
+        plan(
+            "references:",
+            "  r: { file: r.csv, key: kind, duplicates: fail }",
+            "  s: { file: s.csv, key: sort, duplicates: fail }",
+            "steps:",
+            "  - { lookup: r, bring: [name], otherwise: [{ reference: s, bring: [name] }] }",
+            "outputs: { enriched: out/e.csv }");
+    String expected = Cli.run("run", plan.toString()).err();
+    assertThat(expected).contains("r.csv: 1 key stands on several rows");
+    assertThat(Cli.run("run", plan.toString(), "--memory", "1").err()).isEqualTo(expected);
+  }
+
   /** A list of all rows would be too long to be one; nobody has asked for it. */
   @Test
   void aListOnEachRowDoesNotMakeAListOfAllRows() throws IOException {

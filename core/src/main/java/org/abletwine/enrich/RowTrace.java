@@ -16,7 +16,6 @@ import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.StepWorker;
 import org.abletwine.step.run.Trace;
-import org.abletwine.table.Destination;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
@@ -62,9 +61,7 @@ final class RowTrace {
             Map.of(),
             spill,
             null,
-            Destination::open,
-            null,
-            null);
+            RunContext.Among.ALONE);
     List<Map<String, Integer>> numbers = new ArrayList<>();
     numbers.add(numbersOf(columns));
     hidden.addAll(columns.privateNames());

@@ -1,7 +1,6 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,7 +9,6 @@ import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunContext;
@@ -54,11 +52,7 @@ final class AnswerMaker {
 
   private final List<String> names = new ArrayList<>();
 
-  /** For each reference the keys that its rule for duplicates does not allow; null for none. */
-  private final List<DuplicateRows.@Nullable Failures> refused;
-
-  /** For each reference the row that stops its loading; null for none. */
-  private final List<ReferenceLoader.@Nullable PartFailure> failed;
+  private final List<LoadedParts> loading;
 
   /**
    * @param lookup the lookup
@@ -77,8 +71,7 @@ final class AnswerMaker {
       RunContext context) {
     this.lookup = lookup;
     this.held = held;
-    this.refused = new ArrayList<>(Collections.nCopies(held.size(), null));
-    this.failed = new ArrayList<>(Collections.nCopies(held.size(), null));
+    this.loading = held.stream().map(LoadedParts::new).toList();
     this.large = (LargeReference) held.get(0);
     this.keyColumns = keyColumns;
     this.before = before;
@@ -167,7 +160,7 @@ final class AnswerMaker {
       facts = facts == null ? found : facts.and(found);
       files.add(file);
     }
-    throwIfAny();
+    loading.forEach(LoadedParts::throwIfAny); // of the references in their order
     Answers answers = merged(files);
     long bytes = rows.bytes() + 2 * answers.bytes() + told.bytes();
     for (Held one : held) {
@@ -188,37 +181,13 @@ final class AnswerMaker {
   private @Nullable List<LoadedReference> loaded(Lookup own, int part) {
     List<LoadedReference> all = new ArrayList<>();
     for (int i = 0; i < held.size(); i++) {
-      try {
-        ReferenceLoader.Part read =
-            i == 0
-                ? ReferenceLoader.loadPart(own, large.values(), context.workers())
-                : ReferenceLoader.part(lookup.tried().get(i), held.get(i), part, context.workers());
-        refused.set(i, and(refused.get(i), read.failures()));
-        all.add(read.loaded());
-      } catch (ReferenceLoader.PartFailure e) {
-        failed.set(i, ReferenceLoader.PartFailure.first(failed.get(i), e));
+      Lookup of = i == 0 ? own : lookup.tried().get(i);
+      LoadedReference one = loading.get(i).part(of, part, context.workers());
+      if (one != null) {
+        all.add(one);
       }
     }
     return all.size() == held.size() ? all : null;
-  }
-
-  /** Ends the run by what would have ended it had the references been in memory, in their order. */
-  private void throwIfAny() {
-    for (int i = 0; i < held.size(); i++) {
-      ReferenceLoader.PartFailure failure = failed.get(i);
-      if (failure != null) {
-        throw failure.met();
-      }
-      DuplicateRows.Failures notAllowed = refused.get(i);
-      if (notAllowed != null) {
-        notAllowed.throwIfAny();
-      }
-    }
-  }
-
-  private static DuplicateRows.@Nullable Failures and(
-      DuplicateRows.@Nullable Failures one, DuplicateRows.@Nullable Failures other) {
-    return one == null ? other : other == null ? one : one.and(other);
   }
 
   private int[] all() {

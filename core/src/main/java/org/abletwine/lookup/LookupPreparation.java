@@ -11,6 +11,7 @@ import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.Trace;
+import org.abletwine.table.DataException;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
@@ -66,11 +67,7 @@ final class LookupPreparation {
     List<Held> held = new ArrayList<>();
     int parts = 0;
     for (Lookup from : lookup.tried()) {
-      Held one =
-          context.reference(columns, LoadKey.of(from), Held.class, spill -> held(from, spill));
-      if (one instanceof LargeReference && !dividedAlike(from)) {
-        one = inMemory(from); // divided by another lookup, whose rows it is asked by first
-      }
+      Held one = after(held, from);
       held.add(one);
       parts = one instanceof LargeReference large ? Math.max(parts, large.parts().parts()) : parts;
     }
@@ -81,6 +78,22 @@ final class LookupPreparation {
       }
     }
     return held;
+  }
+
+  /** A further reference; what is wrong with those before it is told first. */
+  private Held after(List<Held> before, Lookup from) {
+    try {
+      Held one =
+          context.reference(columns, LoadKey.of(from), Held.class, spill -> held(from, spill));
+      return one instanceof LargeReference && !dividedAlike(from)
+          ? inMemory(from) // divided by another lookup, whose rows it is asked by first
+          : one;
+    } catch (DataException e) {
+      for (int i = 0; i < before.size(); i++) {
+        LoadedParts.check(lookup.tried().get(i), before.get(i), context.workers());
+      }
+      throw e;
+    }
   }
 
   /** The reference in memory, or divided where it does not fit and that is of use. */

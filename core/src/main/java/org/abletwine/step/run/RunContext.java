@@ -27,9 +27,7 @@ import org.jspecify.annotations.Nullable;
  * @param opened the sinks opened so far, by their file: for one thread
  * @param spill how much of references may be in memory; null for any amount
  * @param before the rows as the steps before leave them; null where they cannot be gone through
- * @param opening opens what the run and its steps write rows to
- * @param references those that this run shares with others; null when it shares none
- * @param taken the rows where other processes have taken them; null for a run that takes its own
+ * @param among what it shares with others that take rows of the same transactions
  * @param outputs takes what the run and its steps write, for whoever moves all of it into place
  *     once the run has ended; null when the run itself does
  */
@@ -44,9 +42,7 @@ public record RunContext(
     Map<Path, TableSink> opened,
     @Nullable Spill spill,
     @Nullable Before before,
-    Opening opening,
-    @Nullable HeldReferences references,
-    @Nullable TakenElsewhere taken) {
+    Among among) {
 
   /** Opens something that rows are written to. */
   public interface Opening {
@@ -59,6 +55,19 @@ public record RunContext(
      *     none
      */
     TableSink open(Destination place, @Nullable TableSink beside);
+  }
+
+  /**
+   * What a run shares with others that take rows of the same transactions.
+   *
+   * @param opening opens what the run and its steps write rows to
+   * @param references those that it shares with others of this process; null when it shares none
+   * @param taken the rows where others have taken them; null for a run that takes its own
+   */
+  public record Among(
+      Opening opening, @Nullable HeldReferences references, @Nullable TakenElsewhere taken) {
+    /** A run of its own. */
+    public static final Among ALONE = new Among(Destination::open, null, null);
   }
 
   /** Tells nobody about anything, and lets steps write no files. */
@@ -81,9 +90,7 @@ public record RunContext(
         Map.of(),
         null,
         null,
-        Destination::open,
-        null,
-        null);
+        Among.ALONE);
   }
 
   /** As {@link RunContext}, for a usual run whose outputs are moved into place with others. */
@@ -99,9 +106,7 @@ public record RunContext(
         new HashMap<>(),
         null,
         null,
-        Destination::open,
-        null,
-        null);
+        Among.ALONE);
   }
 
   /**
@@ -112,19 +117,7 @@ public record RunContext(
    */
   public RunContext of(Table table, int count) {
     return new RunContext(
-        progress,
-        exceptions,
-        trace,
-        writes,
-        outputs,
-        count,
-        table,
-        opened,
-        spill,
-        before,
-        opening,
-        references,
-        taken);
+        progress, exceptions, trace, writes, outputs, count, table, opened, spill, before, among);
   }
 
   /**
@@ -144,9 +137,7 @@ public record RunContext(
         opened,
         limit,
         before,
-        opening,
-        references,
-        taken);
+        among);
   }
 
   /**
@@ -166,9 +157,7 @@ public record RunContext(
         opened,
         spill,
         rows,
-        opening,
-        references,
-        taken);
+        among);
   }
 
   /**
@@ -192,9 +181,7 @@ public record RunContext(
         opened,
         spill,
         before,
-        places,
-        held,
-        rows);
+        new Among(places, held, rows));
   }
 
   /**
@@ -207,7 +194,7 @@ public record RunContext(
    */
   public <T> T reference(
       Columns columns, Object key, Class<T> kind, Function<@Nullable Spill, T> make) {
-    HeldReferences shared = references;
+    HeldReferences shared = among.references;
     return shared == null
         ? columns.shared(key, kind, () -> make.apply(spill))
         : shared.get(key, kind, () -> make.apply(shared.spill()));
@@ -221,19 +208,7 @@ public record RunContext(
   public RunContext telling(Exceptions told) {
     Exceptions to = exceptions == Exceptions.NONE ? exceptions : told;
     return new RunContext(
-        progress,
-        to,
-        trace,
-        writes,
-        outputs,
-        workers,
-        transactions,
-        opened,
-        spill,
-        before,
-        opening,
-        references,
-        taken);
+        progress, to, trace, writes, outputs, workers, transactions, opened, spill, before, among);
   }
 
   /** Returns the same for a step that is prepared once more, only to see its rows again. */
@@ -249,9 +224,7 @@ public record RunContext(
         Map.of(),
         spill,
         null,
-        opening,
-        references,
-        null);
+        new Among(among.opening, among.references, null));
   }
 
   /**
@@ -261,7 +234,7 @@ public record RunContext(
    */
   public BatchSink open(Destination place) {
     Path file = place.file() == null ? null : place.file().toAbsolutePath().normalize();
-    TableSink sink = opening.open(place, file == null ? null : opened.get(file));
+    TableSink sink = among.opening.open(place, file == null ? null : opened.get(file));
     if (file != null) {
       opened.put(file, sink);
     }
@@ -278,6 +251,11 @@ public record RunContext(
     if (target != null) {
       opened.putIfAbsent(target.toAbsolutePath().normalize(), sink);
     }
+  }
+
+  /** Returns the rows where other processes have taken them; null for a run that takes its own. */
+  public @Nullable TakenElsewhere taken() {
+    return among.taken;
   }
 
   /** Offers progress and exceptions, and traces nothing. */
