@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
@@ -70,21 +71,26 @@ final class JoinedParts implements BatchSink {
     }
     BatchSink begins = section(0);
     head = begins;
-    int leadIn = begins.section(Section.HEAD);
+    byte[] leadIn = begins.section(Section.HEAD);
     begins.typed(types);
     begins.start(from, columns);
     begins.commit();
-    if (leadIn > 0) {
+    if (leadIn.length > 0) {
       withoutLeadIn(leadIn);
     }
   }
 
-  /** Leaves out the first bytes of the first part that has rows. */
-  private void withoutLeadIn(int bytes) {
-    for (Path part : in(parts.beside()).subList(1, in(parts.beside()).size())) {
+  /** Leaves out the first bytes of the first part that has rows, unless that was done before. */
+  private void withoutLeadIn(byte[] bytes) {
+    List<Path> all = in(parts.beside());
+    for (Path part : all.subList(1, all.size())) {
       try (InputStream in = ByteSource.of(part).open().in()) {
-        if (in.readNBytes(bytes).length < bytes) {
+        byte[] first = in.readNBytes(bytes.length);
+        if (first.length == 0) {
           continue;
+        }
+        if (!Arrays.equals(first, bytes)) {
+          return;
         }
         try (PackedFile shorter = new PackedFile(part)) {
           byte[] some = new byte[1 << 16];

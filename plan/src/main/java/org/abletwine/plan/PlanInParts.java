@@ -239,7 +239,8 @@ public final class PlanInParts implements AutoCloseable {
   }
 
   /**
-   * Takes some rows through the steps, and writes what comes of them beside the outputs.
+   * Takes some rows through the steps, and writes what comes of them beside the outputs, unless
+   * that was done before.
    *
    * @param number which of the ranges, from 1 on
    * @param range the rows
@@ -247,6 +248,9 @@ public final class PlanInParts implements AutoCloseable {
    */
   public @Nullable String take(int number, Stretch.Range range) {
     Path counts = noted().handedOn(number);
+    if (Files.exists(counts)) {
+      return null; // taken by a process that was lost later
+    }
     Path begun = counts.resolveSibling(counts.getFileName() + "." + System.nanoTime());
     RunContext context =
         new RunContext(

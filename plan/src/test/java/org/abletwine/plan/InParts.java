@@ -79,6 +79,20 @@ public final class InParts {
     }
   }
 
+  /** What the processes of a run have in common. */
+  static PlanInParts.Sharing sharing(Path plan, String run) {
+    return new PlanInParts.Sharing(
+        plan.toString(),
+        new TreeMap<>(),
+        LocalDate.now(),
+        Instant.now(),
+        run,
+        Veil.draw(),
+        0,
+        1,
+        null);
+  }
+
   /** What is in a file, or in all parts in a folder. */
   public static String read(Path file) throws IOException {
     if (!Files.isDirectory(file)) {

@@ -7,19 +7,25 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.step.Progress;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.Stretch;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -159,6 +165,43 @@ class PlanInPartsTest {
       long bytes = List.of(4_000L, 1_500L, 9_000L).get(seed % 3);
       InParts.run(parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 2);
       assertThat(outputs(parts.resolve("out"))).as("seed %d", seed).isEqualTo(expected);
+    }
+  }
+
+  /** A process may be killed anywhere in putting all together, and another begins anew. */
+  @Test
+  void puttingTogetherMayBeginAnew() throws IOException {
+    for (String form : List.of("json", "json.gz", "csv")) {
+      Files.writeString(
+          folder.resolve("p.plan.yaml"),
+          plan().replace("out/enriched.csv", "out/enriched." + form));
+      PlanFile.load(folder.resolve("p.plan.yaml")).run(Progress.NONE);
+      String expected = text(folder.resolve("out/enriched." + form));
+      Path parts = copy();
+      Files.deleteIfExists(parts.resolve("out/all.csv"));
+      Path inTheWay = Files.createDirectories(parts.resolve("out/all.csv/x")).getParent();
+      PlanInParts.Sharing sharing = InParts.sharing(parts.resolve("p.plan.yaml"), "again" + form);
+      try (PlanInParts one = PlanInParts.open(sharing)) {
+        one.begin();
+        List<Stretch.Range> ranges =
+            Stretch.rows(one.stretches(3_000).stream().map(one::look).toList());
+        List<@Nullable String> failures = new ArrayList<>();
+        for (int number = 1; number <= ranges.size(); number++) {
+          failures.add(one.take(number, ranges.get(number - 1)));
+        }
+        assertThatThrownBy(() -> one.finish(failures)).hasMessageContaining("all.csv is a folder");
+        Files.delete(inTheWay.resolve("x"));
+        Files.delete(inTheWay);
+        one.finish(failures);
+        assertThat(text(parts.resolve("out/enriched." + form))).as(form).isEqualTo(expected);
+        one.discard();
+      }
+    }
+  }
+
+  private static String text(Path file) throws IOException {
+    try (InputStream in = ByteSource.of(file).open().in()) {
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     }
   }
 

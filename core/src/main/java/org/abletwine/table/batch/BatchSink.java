@@ -52,10 +52,10 @@ public interface BatchSink extends TableSink, Output {
    * of all sections, one behind the other, are the file of the whole.
    *
    * @param section which
-   * @return how many of the first bytes of a section of rows, unpacked, are left out where no rows
-   *     come before it
+   * @return the bytes with which a section of rows begins, unpacked, and which are left out where
+   *     no rows come before it; no row begins so
    */
-  default int section(Section section) {
+  default byte[] section(Section section) {
     throw new IllegalStateException("not written in sections");
   }
 

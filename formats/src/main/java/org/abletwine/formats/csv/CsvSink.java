@@ -27,6 +27,8 @@ import org.jspecify.annotations.Nullable;
  * quotes.
  */
 final class CsvSink implements BatchSink {
+  private static final byte[] NOTHING = {};
+
   private final Path target;
   private final OutputOptions options;
   private @Nullable Recoding recoding;
@@ -50,9 +52,9 @@ final class CsvSink implements BatchSink {
   }
 
   @Override
-  public int section(Section only) {
+  public byte[] section(Section only) {
     section = only;
-    return 0;
+    return NOTHING;
   }
 
   /** The form of the columns that are known to hold numbers with decimal places. */

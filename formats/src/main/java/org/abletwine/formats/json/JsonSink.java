@@ -50,9 +50,9 @@ final class JsonSink implements BatchSink {
   }
 
   @Override
-  public int section(Section only) {
+  public byte[] section(Section only) {
     section = only;
-    return lines ? 0 : 1; // the comma before the first object
+    return lines ? new byte[0] : new byte[] {','}; // before the first object
   }
 
   private JsonEncoder fresh() {
