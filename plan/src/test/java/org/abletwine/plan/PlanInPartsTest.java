@@ -33,7 +33,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** Every step that counts, counted by several processes: the same outputs, record and failures. */
 class PlanInPartsTest {
   /** Any number of orders by {@code -Dorders=100}. */
-  private static final int SEEDS = Integer.getInteger("orders", 4);
+  private static final int SEEDS = Integer.getInteger("orders", 3);
 
   @TempDir private Path folder;
 

@@ -32,7 +32,7 @@ class RandomPlansTest {
   private static final int PLANS = Integer.getInteger("plans", 200);
 
   /** Of so many plans one is run in parts too: {@code -Dplans.parted=1} for each. */
-  private static final int PARTED = Integer.getInteger("plans.parted", 4);
+  private static final int PARTED = Integer.getInteger("plans.parted", 8);
 
   private static final int SEED = Integer.getInteger("plans.seed", 1);
 
