@@ -9,12 +9,12 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** For cluster/local: prints a port that nobody uses, or waits until a JobManager has so many slots. */
-final class FreePort {
+final class Loopback {
   private static final Pattern SLOTS = Pattern.compile("\"slots-available\":(\\d+)");
   private static final int TRIES = 300;
   private static final int PAUSE = 100;
 
-  private FreePort() {}
+  private Loopback() {}
 
   public static void main(String[] args) throws IOException, InterruptedException {
     if (args.length == 0) {
