@@ -46,7 +46,8 @@ public final class OutputFile implements Output {
     this.named = target;
     this.target = followed(target);
     if (this.target.getFileName() == null || Files.isDirectory(this.target)) {
-      throw new DataException(target + " is a folder; name a file in it");
+      throw new DataException(
+          target + " is a folder; name a file in it, or move the folder away to write there");
     }
     boolean through = Files.exists(this.target) && !Files.isRegularFile(this.target);
     try {
