@@ -159,13 +159,20 @@ public final class Enrichment {
     BatchSink into = BatchSink.of(sink);
     TakenElsewhere taken = context.taken();
     Instant started = taken == null ? Instant.now() : taken.started();
+    long begun = System.nanoTime();
     Columns columns = columns().measuredBy(measure).carrying(carried);
     context.opened(into);
     List<PreparedStep> runners = new ArrayList<>();
     boolean done = false;
     try (Spill spill = new Spill(memory, spillFolder)) {
       RunRecord record =
-          run(into, context.of(transactions, workers).within(spill), columns, runners, started);
+          run(
+              into,
+              context.of(transactions, workers).within(spill),
+              columns,
+              runners,
+              started,
+              begun);
       done = true;
       return record;
     } finally {
@@ -180,12 +187,10 @@ public final class Enrichment {
       RunContext context,
       Columns columns,
       List<PreparedStep> runners,
-      Instant started) {
+      Instant started,
+      long begun) {
     Set<String> hidden = prepare(context, columns, runners);
-    Schema output = new Schema(columns.names());
-    sink.typed(columns.types());
-    sink.keepPrivate(columns.privateNames());
-    sink.start(transactions, output);
+    start(sink, columns);
     Counted counted = counted(sink, context, columns, runners);
     List<StepFigures> figures = new ArrayList<>();
     for (int step = 0; step < runners.size(); step++) {
@@ -205,11 +210,13 @@ public final class Enrichment {
         title,
         transactions.name(),
         started,
-        Duration.between(started, Instant.now()),
+        context.taken() == null
+            ? Duration.ofNanos(System.nanoTime() - begun)
+            : Duration.between(started, Instant.now()), // it began in another process
         counted.rowsIn(),
         counted.rowsOut(),
         counted.bytesIn(),
-        output.names(),
+        List.copyOf(columns.names()),
         figures,
         measure == null ? "" : measure,
         Map.of(),
@@ -231,6 +238,12 @@ public final class Enrichment {
       hidden.addAll(columns.privateNames());
     }
     return hidden;
+  }
+
+  private void start(BatchSink sink, Columns columns) {
+    sink.typed(columns.types());
+    sink.keepPrivate(columns.privateNames());
+    sink.start(transactions, new Schema(columns.names()));
   }
 
   /** Takes the rows through the steps, unless that was done elsewhere. */
@@ -262,25 +275,17 @@ public final class Enrichment {
     Builder part = of(rows).keepPrivate(keptPrivate).measure(measure).carry(carried);
     part.steps.addAll(steps);
     part.workers = workers;
-    part.build().part(count, sink, context, memory, spillFolder, into);
+    part.memory(memory, spillFolder).build().part(count, sink, context, into);
   }
 
-  private void part(
-      int count,
-      BatchSink sink,
-      RunContext run,
-      long spillMemory,
-      @Nullable Path folder,
-      DataOutput into) {
+  private void part(int count, BatchSink sink, RunContext run, DataOutput into) {
     HandedOn told = new HandedOn(into);
     Columns columns = columns().measuredBy(measure).carrying(carried);
     List<PreparedStep> runners = new ArrayList<>();
-    try (Spill spill = new Spill(spillMemory, folder)) {
+    try (Spill spill = new Spill(memory, spillFolder)) {
       RunContext context = run.of(transactions, workers).within(spill).telling(told);
       prepare(context, columns, runners);
-      sink.typed(columns.types());
-      sink.keepPrivate(columns.privateNames());
-      sink.start(transactions, new Schema(columns.names()));
+      start(sink, columns);
       told.rowsBegin();
       Pipeline pipeline =
           new Pipeline(
