@@ -16,7 +16,9 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.lookup.rows.DuplicateRows;
+import org.abletwine.lookup.rows.Newest;
 import org.abletwine.lookup.rows.RowNumbers;
+import org.abletwine.lookup.rows.ValuesCompared;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -323,18 +325,9 @@ public final class DuplicateAudit {
    * @throws DataException when the rule says that such a key ends the run
    */
   public BitSet leftOutBy(Duplicates policy) {
-    int column = policy.column() == null ? -1 : table.schema().indexOf(policy.column());
     int[] stays =
         new DuplicateRows(
-                policy,
-                store,
-                groups,
-                column,
-                policy.column() == null ? null : table.type(policy.column()),
-                numbers,
-                new DuplicateRows.Hidden(
-                    hidden(keyColumns[0]),
-                    policy.column() != null && table.isPrivate(policy.column())))
+                policy, store, groups, newest(policy.column()), numbers, hidden(keyColumns[0]))
             .chosen(table.name(), 0, table.schema().size(), keyColumns[0])
             .allowed();
     BitSet leftOut = duplicateRows();
@@ -342,6 +335,20 @@ public final class DuplicateAudit {
       leftOut.clear(numbers.of(row));
     }
     return leftOut;
+  }
+
+  private @Nullable Newest newest(@Nullable String decides) {
+    if (decides == null) {
+      return null;
+    }
+    ValuesCompared values =
+        new ValuesCompared(
+            new ValuesCompared.Place(table.name(), decides, table.isPrivate(decides)),
+            table.type(decides));
+    int column = table.schema().indexOf(decides);
+    Newest newest = Newest.by(store, column, groups, numbers, values);
+    values.throwIfAny();
+    return newest;
   }
 
   /**

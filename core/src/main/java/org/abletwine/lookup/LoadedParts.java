@@ -1,6 +1,5 @@
 package org.abletwine.lookup;
 
-import org.abletwine.lookup.rows.DuplicateRows;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,11 +9,7 @@ import org.jspecify.annotations.Nullable;
 final class LoadedParts {
   private final Held held;
 
-  /** The keys that its rule for duplicates does not allow; null for none. */
-  private DuplicateRows.@Nullable Failures refused;
-
-  /** The row that stops its loading; null for none. */
-  private ReferenceLoader.@Nullable PartFailure failed;
+  private final Refused refused = new Refused();
 
   /**
    * @param held the reference, divided or not
@@ -31,25 +26,14 @@ final class LoadedParts {
    * @return the part, or all of a reference that is not divided; null when a row stops it
    */
   @Nullable LoadedReference part(Lookup of, int part, int workers) {
-    try {
-      ReferenceLoader.Part read = ReferenceLoader.part(of, held, part, workers);
-      DuplicateRows.Failures more = read.failures();
-      refused = refused == null || more == null ? more == null ? refused : more : refused.and(more);
-      return read.loaded();
-    } catch (ReferenceLoader.PartFailure e) {
-      failed = ReferenceLoader.PartFailure.first(failed, e);
-      return null;
-    }
+    ReferenceLoader.Part read = ReferenceLoader.part(of, held, part, workers);
+    refused.merge(read.refused());
+    return read.loaded();
   }
 
   /** All parts have been loaded: ends the run by what would have ended it, had they been one. */
   void throwIfAny() {
-    if (failed != null) {
-      throw failed.met();
-    }
-    if (refused != null) {
-      refused.throwIfAny();
-    }
+    refused.throwIfAny();
   }
 
   /** Loads all parts, one after another, to see what is wrong with them. */

@@ -159,14 +159,14 @@ final class LookupPreparation {
         row -> {
           Lookup own = lookup.over(large.part(row.part()));
           List<LoadedReference> all = new ArrayList<>();
-          try {
-            for (int i = 0; i < held.size(); i++) {
-              Lookup from = lookup.tried().get(i);
-              Held one = held.get(i);
-              all.add(ReferenceLoader.part(from, one, row.part(), context.workers()).loaded());
+          for (int i = 0; i < held.size(); i++) {
+            LoadedParts parts = new LoadedParts(held.get(i));
+            LoadedReference one = parts.part(lookup.tried().get(i), row.part(), context.workers());
+            if (one == null) {
+              parts.throwIfAny();
+            } else {
+              all.add(one);
             }
-          } catch (ReferenceLoader.PartFailure e) {
-            throw e.met();
           }
           return new LookupWorker(shared(own, all, row.known(), apart), Exceptions.NONE);
         });

@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.concurrent.atomic.LongAdder;
-import java.util.stream.IntStream;
 import org.abletwine.compute.Expression;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.RowSets;
@@ -18,8 +17,8 @@ import org.abletwine.lookup.LoadedReference.LeftOutDuplicate;
 import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.lookup.rows.Newest;
 import org.abletwine.lookup.rows.RowNumbers;
+import org.abletwine.lookup.rows.ValuesCompared;
 import org.abletwine.step.Progress;
-import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -55,7 +54,7 @@ final class ReferenceLoader {
   /** How far loading has come, for an order of what fails. */
   private int stage;
 
-  private DuplicateRows.@Nullable Failures failures;
+  private final Refused refused = new Refused();
   private final KeyLayout layout;
   private final KeptColumns kept;
   private final List<Integer> keyColumns;
@@ -100,9 +99,7 @@ final class ReferenceLoader {
   static LoadedReference load(Lookup lookup, Progress progress, int workers) {
     ReferenceLoader loader = new ReferenceLoader(lookup, null, null);
     LoadedReference loaded = (LoadedReference) loader.read(progress, workers);
-    if (loader.failures != null) {
-      loader.failures.throwIfAny();
-    }
+    loader.refused.throwIfAny();
     return loaded;
   }
 
@@ -118,33 +115,12 @@ final class ReferenceLoader {
     return LargeReference.of(lookup, looked, parts, spill, progress, workers);
   }
 
-  /** A part of a reference, and the keys that its rule for duplicates does not allow. */
-  record Part(LoadedReference loaded, DuplicateRows.@Nullable Failures failures) {}
-
-  /** A row for which a part cannot be loaded, and how far loading had come. */
-  static final class PartFailure extends Exception {
-    private static final long serialVersionUID = 1L;
-    private final int stage;
-    private final DataException met;
-
-    PartFailure(int stage, DataException met) {
-      super(met);
-      this.stage = stage;
-      this.met = met;
-    }
-
-    /** Of two, what would have been met first had all rows been together. */
-    static PartFailure first(@Nullable PartFailure one, PartFailure other) {
-      if (one == null || other.stage < one.stage) {
-        return other;
-      }
-      return other.stage == one.stage && other.met.row() < one.met.row() ? other : one;
-    }
-
-    DataException met() {
-      return met;
-    }
-  }
+  /**
+   * A part of a reference, and what is known only of all parts together.
+   *
+   * @param loaded the part; null when a row stops it
+   */
+  record Part(@Nullable LoadedReference loaded, Refused refused) {}
 
   /**
    * A part of a reference, loaded; all of one that is in memory.
@@ -152,24 +128,21 @@ final class ReferenceLoader {
    * @param of whose reference it is
    * @param part which part
    */
-  static Part part(Lookup of, Held held, int part, int workers) throws PartFailure {
+  static Part part(Lookup of, Held held, int part, int workers) {
     return held instanceof LargeReference large
         ? loadPart(of.over(large.part(part)), large.values(), workers)
-        : new Part((LoadedReference) held, null);
+        : new Part((LoadedReference) held, new Refused());
   }
 
   /** Loads a part of a divided reference: what it does not allow is told of all parts together. */
-  static Part loadPart(Lookup lookup, LargeReference.Values values, int workers)
-      throws PartFailure {
+  static Part loadPart(Lookup lookup, LargeReference.Values values, int workers) {
     ReferenceLoader loader = new ReferenceLoader(lookup, null, values);
     try {
       LoadedReference loaded = (LoadedReference) loader.read(Progress.NONE, workers);
-      return new Part(loaded, loader.failures);
+      return new Part(loaded, loader.refused);
     } catch (DataException e) {
-      if (e.row() == 0) {
-        throw e;
-      }
-      throw new PartFailure(loader.stage, e);
+      loader.refused.stopped(loader.stage, e);
+      return new Part(null, loader.refused);
     }
   }
 
@@ -183,9 +156,7 @@ final class ReferenceLoader {
   static Held load(Lookup lookup, Spill spill, Progress progress, int workers) {
     ReferenceLoader loader = new ReferenceLoader(lookup, spill, null);
     Held held = loader.read(progress, workers);
-    if (loader.failures != null) {
-      loader.failures.throwIfAny();
-    }
+    loader.refused.throwIfAny();
     return held;
   }
 
@@ -346,16 +317,21 @@ final class ReferenceLoader {
     }
     Finder built = finder.build();
     stage++;
+    // Which rows fit one key by a rule is found out only while looking.
+    Newest newest =
+        newest(lookup.several.column(), kept.newestCell(), layout.ruled() ? null : built.sets());
+    stage++;
     Choices choices =
         new Choices(
             built,
             rows,
             numbers,
             lookup.several.rule(),
-            newest(built),
+            newest,
             kept.plain(),
             kept.aggregates(),
             kept.cells());
+    stage++;
     if (!layout.ruled() && lookup.duplicates.rule() != Duplicates.Rule.KEEP) {
       int[] stays = stays(built.index());
       note(built.index(), stays, dropped);
@@ -385,24 +361,24 @@ final class ReferenceLoader {
         rows.bytes() + built.index().bytes());
   }
 
-  /** What finds the newest row where the lookup's rule for several asks for it. */
-  private @Nullable Newest newest(Finder built) {
-    String decides = lookup.several.column();
+  /**
+   * What finds the newest row by a column.
+   *
+   * @param decides the column; null where no rule asks for it
+   * @param cell its cell in the rows
+   * @param sets those that may be compared with each other; null for all rows
+   */
+  private @Nullable Newest newest(@Nullable String decides, int cell, @Nullable RowSets sets) {
     if (decides == null) {
       return null;
     }
-    RowSets sets = built.sets();
-    // Which rows fit one key by a rule is found out only while looking.
-    IntStream compared =
-        layout.ruled()
-            ? IntStream.range(0, rows.rows())
-            : IntStream.range(0, sets.count()).flatMap(set -> Arrays.stream(sets.rows(set)));
-    Newest.Place place = new Newest.Place(lookup.reference.name(), decides, lookup.hides(decides));
-    return Newest.by(rows, kept.newestCell(), compared, type(decides), place, numbers);
-  }
-
-  private @Nullable ColumnType type(@Nullable String column) {
-    return column == null ? null : lookup.reference.type(column);
+    ValuesCompared.Place place =
+        new ValuesCompared.Place(lookup.reference.name(), decides, lookup.hides(decides));
+    ValuesCompared values = new ValuesCompared(place, lookup.reference.type(decides));
+    Newest newest = Newest.by(rows, cell, sets, numbers, values);
+    refused.compared(stage, values);
+    values.throwIfAny();
+    return newest;
   }
 
   private int[] stays(HashIndex index) {
@@ -411,13 +387,11 @@ final class ReferenceLoader {
                 lookup.duplicates,
                 rows,
                 index.groups(),
-                kept.duplicatesCell(),
-                type(lookup.duplicates.column()),
+                newest(lookup.duplicates.column(), kept.duplicatesCell(), index.groups()),
                 numbers,
-                new DuplicateRows.Hidden(
-                    layout.hidden(lookup)[0], lookup.hides(lookup.duplicates.column())))
+                layout.hidden(lookup)[0])
             .chosen(lookup.reference.name(), kept.tableCells(), kept.cells(), kept.brought());
-    failures = chosen.failures();
+    refused.keys(chosen.failures());
     return chosen.stays();
   }
 

@@ -24,6 +24,7 @@ import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Exceptions;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.spill.Spill;
 import org.junit.jupiter.api.Test;
@@ -353,6 +354,37 @@ class LargeReferenceTest {
       List<Lookup> sums = List.of(Lookup.in(growers).key("grade").bring("sum(from) as total"));
       assertThat(ran(sums, 1, 2)).isEqualTo(ran(sums, ENOUGH, 1));
     }
+  }
+
+  @Test
+  void whatNewestByCannotPutInOrderEndsTheRunThoughEachPartHasAnOrder() {
+    boolean[] met = new boolean[2];
+    for (int trial = 0; trial < 60; trial++) {
+      List<String> theirs = new ArrayList<>();
+      int soon = random.nextInt(3) == 0 ? 20 : 1_000;
+      int kinds = random.nextInt(3); // all numbers, each key of one kind, or any row of any
+      for (int i = 0; i < 60; i++) {
+        int key = random.nextInt(25);
+        boolean day = kinds > 0 && (kinds == 1 ? key > 20 : random.nextInt(30) == 0);
+        String size = random.nextInt(soon) == 0 ? "soon" + i : day ? "2026-07-0" + i % 9 : "" + i;
+        theirs.add("A" + key + ",p" + i + "," + (random.nextInt(5) == 0 ? "" : size));
+      }
+      tickets = MemoryTable.of("tickets", "no,grade,kg", "1,A1,7", "2,A2,8", "3,A21,8", "4,A9,9");
+      growers = MemoryTable.of("prices", "grade,price,size", theirs.toArray(String[]::new));
+      if (trial % 4 == 0) {
+        growers = growers.typed("size", ColumnType.Kind.NUMBER);
+      }
+      Lookup lookup = Lookup.in(growers).key("grade").bring("price");
+      for (Lookup one :
+          List.of(
+              lookup.several(Several.newestBy("size")),
+              lookup.duplicates(Duplicates.newestBy("size")))) {
+        Came expected = ran(List.of(one), ENOUGH, 1);
+        assertThat(ran(List.of(one), 1, 2)).as("trial " + trial).isEqualTo(expected);
+        met[expected.failure().isEmpty() ? 0 : 1] = true;
+      }
+    }
+    assertThat(met).containsOnly(true);
   }
 
   @Test

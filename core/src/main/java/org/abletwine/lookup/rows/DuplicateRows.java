@@ -1,15 +1,12 @@
 package org.abletwine.lookup.rows;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.lookup.Duplicates;
-import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
@@ -21,35 +18,31 @@ public final class DuplicateRows {
   private final Duplicates policy;
   private final RowStore rows;
   private final RowSets groups;
-  private final int column;
-  private final @Nullable ColumnType type;
+  private final @Nullable Newest newest;
   private final RowNumbers numbers;
-  private final Hidden hidden;
+  private final boolean hiddenKey;
 
   /**
    * @param policy the rule
    * @param rows the rows; all columns of the reference for rules that compare or count them
    * @param groups the keys on several rows
-   * @param column cell that decides, or -1
-   * @param type the declared type of its column; null for none
+   * @param newest finds the newest row of a key, for that rule
    * @param numbers the rows' numbers in the file
-   * @param hidden what messages must not show
+   * @param hiddenKey whether messages must not show the key
    */
   public DuplicateRows(
       Duplicates policy,
       RowStore rows,
       RowSets groups,
-      int column,
-      @Nullable ColumnType type,
+      @Nullable Newest newest,
       RowNumbers numbers,
-      Hidden hidden) {
-    this.hidden = hidden;
-    this.type = type;
-    this.numbers = numbers;
+      boolean hiddenKey) {
     this.policy = policy;
     this.rows = rows;
     this.groups = groups;
-    this.column = column;
+    this.newest = newest;
+    this.numbers = numbers;
+    this.hiddenKey = hiddenKey;
   }
 
   /**
@@ -129,7 +122,6 @@ public final class DuplicateRows {
     int[] chosen = new int[groups.count()];
     List<Failures.Failure> failures = new ArrayList<>();
     long failed = 0;
-    Newest newest = newest(reference);
     for (int group = 0; group < chosen.length; group++) {
       int[] members = groups.rows(group);
       chosen[group] =
@@ -143,24 +135,13 @@ public final class DuplicateRows {
           policy.rule() == Duplicates.Rule.FAIL
               || policy.rule() == Duplicates.Rule.IDENTICAL && !alike(members, allCells);
       if (fails && failed++ < SHOWN) {
-        String key = Veil.over(hidden.key(), rows.get(members[0], keyCell));
+        String key = Veil.over(hiddenKey, rows.get(members[0], keyCell));
         failures.add(
             new Failures.Failure(
                 numbers.of(members[1]), "\"" + key + "\" on rows " + numbers.list(members)));
       }
     }
     return new Chosen(chosen, new Failures(reference, policy, failed, failures));
-  }
-
-  /**
-   * What messages must not show.
-   *
-   * @param key the key
-   * @param decides the column that decides
-   */
-  public record Hidden(boolean key, boolean decides) {
-    /** All may be shown. */
-    public static final Hidden NOTHING = new Hidden(false, false);
   }
 
   private boolean alike(int[] members, int allCells) {
@@ -170,19 +151,6 @@ public final class DuplicateRows {
       }
     }
     return true;
-  }
-
-  private @Nullable Newest newest(String reference) {
-    String decides = policy.column();
-    return decides == null
-        ? null
-        : Newest.by(
-            rows,
-            column,
-            IntStream.range(0, groups.count()).flatMap(group -> Arrays.stream(groups.rows(group))),
-            type,
-            new Newest.Place(reference, decides, hidden.decides()),
-            numbers);
   }
 
   /** The row with the fewest nulls; the first of equals. */

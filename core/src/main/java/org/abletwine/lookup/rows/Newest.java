@@ -1,13 +1,9 @@
 package org.abletwine.lookup.rows;
 
 import java.io.Serializable;
-import java.util.PrimitiveIterator;
-import java.util.stream.IntStream;
+import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
-import org.abletwine.table.ColumnType;
-import org.abletwine.table.DataException;
 import org.abletwine.table.text.ValueOrder;
-import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,54 +28,31 @@ public final class Newest implements Serializable {
    *
    * @param rows the rows
    * @param cell the cell that decides
-   * @param compared those of them that may be compared
-   * @param type the declared type of the column; null for none
-   * @param place the table and column, for messages
+   * @param sets those of them that may be compared with each other; null for all rows
    * @param numbers the rows' numbers in the file
-   * @throws DataException when a value is not of the type, or there is no order
+   * @param values takes note of them; nothing may be asked when it then finds them wrong
    */
   public static Newest by(
-      RowStore rows,
-      int cell,
-      IntStream compared,
-      @Nullable ColumnType type,
-      Place place,
-      RowNumbers numbers) {
-    ValueOrder declared = type == null ? null : ValueOrder.of(type);
-    ValueOrder.Finder finder = new ValueOrder.Finder();
-    for (PrimitiveIterator.OfInt each = compared.iterator(); each.hasNext(); ) {
-      int row = each.nextInt();
-      String value = rows.get(row, cell);
-      if (value == null || (declared == null ? finder.look(value) : declared.fits(value))) {
-        continue;
+      RowStore rows, int cell, @Nullable RowSets sets, RowNumbers numbers, ValuesCompared values) {
+    if (sets == null) {
+      for (int row = 0; row < rows.rows(); row++) {
+        look(rows.get(row, cell), numbers.of(row), numbers.of(row), values);
       }
-      throw new DataException(
-          place.table()
-              + ", row "
-              + numbers.of(row)
-              + ", column \""
-              + place.column()
-              + "\": \""
-              + Veil.over(place.hidden(), value)
-              + "\" is "
-              + (declared == null
-                  ? "not a number or a date as the values before it, so that newest-by has no order"
-                      + " to go by"
-                  : "not " + declared.noun() + ", and newest-by goes by it")
-              + "; correct the row, or declare the column's type (types: text orders by code point,"
-              + " dates other than ISO 8601 state their pattern), or leave such rows out with where:");
     }
-    return new Newest(cell, declared == null ? finder.order() : declared);
+    for (int set = 0; sets != null && set < sets.count(); set++) {
+      int[] members = sets.rows(set);
+      for (int row : members) {
+        look(rows.get(row, cell), numbers.of(members[1]), numbers.of(row), values);
+      }
+    }
+    return new Newest(cell, values.order());
   }
 
-  /**
-   * Where the column is.
-   *
-   * @param table the table's name
-   * @param column the column's name
-   * @param hidden whether messages must not show its values
-   */
-  public record Place(String table, String column, boolean hidden) {}
+  private static void look(@Nullable String value, long set, long row, ValuesCompared values) {
+    if (value != null) {
+      values.look(set, row, value);
+    }
+  }
 
   /** The row with the greatest value; the first of equals. */
   public int among(RowStore rows, int[] members) {
