@@ -3,6 +3,7 @@ package org.abletwine.cli;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.tell.LookupNotes;
@@ -66,13 +67,22 @@ final class RunSummary {
             + " rows a second");
   }
 
-  /** Says which references were on disk; empty where all fitted in memory. */
+  /** Says which references and totals were on disk; empty where all fitted in memory. */
   static List<String> onDisk(RunRecord run) {
     List<String> names = new ArrayList<>();
     for (LookupFigures lookup : run.lookups()) {
       LookupFigures.Spilled spilled = lookup.spilled();
       if (spilled != null) {
         names.add(lookup.name() + " (" + Words.bytes(spilled.bytes()) + ")");
+      }
+    }
+    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+      if (rollup.onDisk() > 0) {
+        names.add(
+            (rollup.by().isEmpty() ? "totals" : "totals by " + String.join(", ", rollup.by()))
+                + " ("
+                + Words.bytes(rollup.onDisk())
+                + ")");
       }
     }
     return names.isEmpty()

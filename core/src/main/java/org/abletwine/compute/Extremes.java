@@ -5,6 +5,8 @@ import java.util.Arrays;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 
@@ -15,6 +17,11 @@ import org.jspecify.annotations.Nullable;
  * thread.
  */
 final class Extremes {
+  /** About how many bytes the value of a group takes. */
+  private static final int AS_NUMBER = 150;
+
+  private static final int AS_TEXT = 80;
+
   private final int sign;
   private final @Nullable ValueOrder order;
   private final boolean onlyNumbers;
@@ -79,15 +86,20 @@ final class Extremes {
     rowOfNumber = new long[0];
   }
 
+  /** Takes over whether all values are numbers. */
+  void takeAfter(Extremes other) {
+    if (!other.allNumbers && allNumbers) {
+      noNumbers();
+    }
+  }
+
   /**
    * Takes over what another thread has found.
    *
    * @param groupOf for each group there the one here
    */
   void merge(Extremes other, int[] groupOf) {
-    if (!other.allNumbers && allNumbers) {
-      noNumbers();
-    }
+    takeAfter(other);
     for (int group = 0; group < groupOf.length; group++) {
       BigDecimal number = group < other.numbers.length ? other.numbers[group] : null;
       if (number != null && allNumbers) {
@@ -97,6 +109,51 @@ final class Extremes {
       if (text != null) {
         offer(groupOf[group], text, other.rowOfText[group]);
       }
+    }
+  }
+
+  /** Forgets what was found of any group, but not what the values are. */
+  void forgetGroups() {
+    numbers = new BigDecimal[0];
+    asNumbers = new String[0];
+    rowOfNumber = new long[0];
+    asOrdered = new String[0];
+    rowOfText = new long[0];
+  }
+
+  /** About how many bytes it takes. */
+  long bytes() {
+    return (long) AS_NUMBER * numbers.length + (long) AS_TEXT * asOrdered.length;
+  }
+
+  /** Writes what was found of a group. */
+  void write(int group, RowBytes into) {
+    BigDecimal number = group < numbers.length ? numbers[group] : null;
+    into.text(number == null ? null : number.toString());
+    if (number != null) {
+      into.text(asNumbers[group]);
+      into.number(rowOfNumber[group]);
+    }
+    String text = group < asOrdered.length ? asOrdered[group] : null;
+    into.text(text);
+    if (text != null) {
+      into.number(rowOfText[group]);
+    }
+  }
+
+  /** Takes over what was {@linkplain #write written} of a group. */
+  void read(int group, ByteCursor from) {
+    String number = from.textOrNull();
+    if (number != null) {
+      String written = from.textOrNull();
+      long row = from.number();
+      if (allNumbers) {
+        offer(group, new BigDecimal(number), written, row);
+      }
+    }
+    String text = from.textOrNull();
+    if (text != null) {
+      offer(group, text, from.number());
     }
   }
 
@@ -165,33 +222,6 @@ final class Extremes {
   @Nullable String of(int group) {
     String[] held = numeric() ? asNumbers : asOrdered;
     return group < held.length ? held[group] : null;
-  }
-
-  /** That of all groups, or null when there is no value. */
-  @Nullable String ofAll(int groups) {
-    int best = -1;
-    for (int group = 0; group < groups; group++) {
-      if (of(group) != null && (best < 0 || better(group, best))) {
-        best = group;
-      }
-    }
-    return best < 0 ? null : of(best);
-  }
-
-  private boolean better(int group, int than) {
-    long[] rows = numeric() ? rowOfNumber : rowOfText;
-    int order = numeric() ? byNumber(group, than) : byText(group, than);
-    return order > 0 || order == 0 && rows[group] < rows[than];
-  }
-
-  private int byNumber(int group, int than) {
-    BigDecimal value = numbers[group];
-    BigDecimal held = numbers[than];
-    return value == null || held == null ? -1 : value.compareTo(held) * sign;
-  }
-
-  private int byText(int group, int than) {
-    return compare(String.valueOf(of(group)), String.valueOf(of(than))) * sign;
   }
 
   /** What values of the stated type are called. */

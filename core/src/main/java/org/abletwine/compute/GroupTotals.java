@@ -3,17 +3,17 @@ package org.abletwine.compute;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -35,21 +35,26 @@ public final class GroupTotals {
     MAX,
     /** How many are not null, or how many rows. */
     COUNT,
-    /** How many different values there are. */
+    /** How many different values there are: counted by whoever has them all. */
     COUNT_DISTINCT
   }
 
   private static final int AVERAGE_PLACES = 10;
   private static final int MOST_SCALE = 15;
 
+  /** About how many bytes a sum takes that does not fit in a long. */
+  private static final int WIDE = 150;
+
   private final Function function;
+  private final @Nullable ColumnType type;
+  private final String what;
+  private final Evaluation settings;
   private final GroupIndex index;
   private final int counter;
   private final Values one = new Values();
   private int scale;
   private final Map<Integer, BigDecimal> wide = new HashMap<>();
   private final Extremes extremes;
-  private final Map<Integer, Set<String>> values = new HashMap<>();
   private final Frame frame;
   private final boolean whole;
 
@@ -73,12 +78,30 @@ public final class GroupTotals {
       String what,
       Evaluation settings) {
     this.function = function;
+    this.type = type;
+    this.what = what;
+    this.settings = settings;
     this.extremes = new Extremes(function == Function.MIN, type);
     this.frame = new Frame(what, settings.errorsAreNull(), false);
     this.whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     this.index = index;
     this.counter = counter;
     one.prepare(1, Kind.NUMBER);
+  }
+
+  /**
+   * Returns the same total of nothing.
+   *
+   * @param groups other groups
+   * @param of which of their counters to use
+   */
+  public GroupTotals over(GroupIndex groups, int of) {
+    return new GroupTotals(function, groups, of, type, what, settings);
+  }
+
+  /** Returns how many groups there are. */
+  public int groups() {
+    return index.groups();
   }
 
   /** Counters that a total takes of its group's. */
@@ -124,15 +147,11 @@ public final class GroupTotals {
   }
 
   private void add(int group, CellVector cells, int row) {
-    if (function == Function.COUNT) {
+    if (counts()) {
       index.records()[at(group) + 1]++;
       return;
     }
-    if (function == Function.COUNT_DISTINCT) {
-      values.computeIfAbsent(group, g -> new HashSet<>()).add(String.valueOf(cells.get(row)));
-      return;
-    }
-    if (function == Function.MIN || function == Function.MAX) {
+    if (orders()) {
       if (!extremes.add(group, cells, row, frame.batch().rowNumber(row))) {
         unfit(cells, row, extremes.noun());
       }
@@ -145,6 +164,24 @@ public final class GroupTotals {
     } else {
       unfit(cells, row, whole ? "a whole number" : "a number");
     }
+  }
+
+  private boolean counts() {
+    return function == Function.COUNT || function == Function.COUNT_DISTINCT;
+  }
+
+  private boolean orders() {
+    return function == Function.MIN || function == Function.MAX;
+  }
+
+  /**
+   * Adds to a count.
+   *
+   * @param group the group
+   * @param more how many more there are
+   */
+  public void count(int group, long more) {
+    index.records()[at(group) + 1] += more;
   }
 
   private void unfit(CellVector cells, int row, String noun) {
@@ -200,30 +237,10 @@ public final class GroupTotals {
    */
   public @Nullable String value(int group) {
     return switch (function) {
-      case COUNT -> Long.toString(count(group));
-      case COUNT_DISTINCT -> Integer.toString(values.getOrDefault(group, Set.of()).size());
+      case COUNT, COUNT_DISTINCT -> Long.toString(count(group));
       case SUM -> count(group) == 0 ? null : sumOf(group).toPlainString();
       case AVG -> count(group) == 0 ? null : mean(sumOf(group), count(group));
       case MIN, MAX -> extremes.of(group);
-    };
-  }
-
-  /** Returns the total over all groups, or null for one of nothing. */
-  public @Nullable String grand() {
-    long count = 0;
-    BigDecimal sum = BigDecimal.ZERO;
-    Set<String> all = new HashSet<>();
-    for (int group = 0; group < index.groups(); group++) {
-      count += count(group);
-      sum = sum.add(sumOf(group));
-      all.addAll(values.getOrDefault(group, Set.of()));
-    }
-    return switch (function) {
-      case COUNT -> Long.toString(count);
-      case COUNT_DISTINCT -> Integer.toString(all.size());
-      case SUM -> count == 0 ? null : sum.toPlainString();
-      case AVG -> count == 0 ? null : mean(sum, count);
-      case MIN, MAX -> extremes.ofAll(index.groups());
     };
   }
 
@@ -242,6 +259,78 @@ public final class GroupTotals {
     return RowErrors.sum(List.of(merged, frame.errors()));
   }
 
+  /** Returns about how many bytes it takes beside the groups' counters. */
+  public long bytes() {
+    return (long) WIDE * wide.size() + extremes.bytes();
+  }
+
+  /** Forgets what is held of groups beside their counters, but not what their values are. */
+  public void forgetGroups() {
+    wide.clear();
+    extremes.forgetGroups();
+  }
+
+  /**
+   * Writes what a group has come to.
+   *
+   * @param group the group
+   * @param into takes it
+   */
+  public void write(int group, RowBytes into) {
+    if (orders()) {
+      extremes.write(group, into);
+      return;
+    }
+    into.number(count(group));
+    if (!counts()) {
+      BigDecimal sum = sumOf(group);
+      boolean narrow = wide.isEmpty() || !wide.containsKey(group);
+      into.number(narrow ? scale : -1);
+      if (narrow) {
+        into.number(index.records()[at(group)]);
+      } else {
+        into.text(sum.toString());
+      }
+    }
+  }
+
+  /**
+   * Adds what was {@linkplain #write written}.
+   *
+   * @param group the group it is added to
+   * @param from gives it
+   */
+  public void read(int group, ByteCursor from) {
+    if (orders()) {
+      extremes.read(group, from);
+      return;
+    }
+    count(group, from.number());
+    if (!counts()) {
+      int places = (int) from.number();
+      one.forgetWide();
+      if (places < 0) {
+        wide.merge(group, new BigDecimal(from.text()), BigDecimal::add);
+      } else {
+        one.number(0, from.number(), places);
+        sum(group);
+      }
+    }
+  }
+
+  /**
+   * Takes over what is known of the values of all groups: their places, and whether all are
+   * numbers.
+   *
+   * @param other the same total
+   */
+  public void takeAfter(GroupTotals other) {
+    if (other.scale > scale) {
+      rescale(other.scale);
+    }
+    extremes.takeAfter(other.extremes);
+  }
+
   /**
    * Adds what another thread has totalled.
    *
@@ -249,9 +338,7 @@ public final class GroupTotals {
    * @param groupOf for each of those groups the one here with the same values
    */
   public void merge(GroupTotals other, int[] groupOf) {
-    if (other.scale > scale) {
-      rescale(other.scale);
-    }
+    takeAfter(other);
     for (int group = 0; group < groupOf.length; group++) {
       int to = groupOf[group];
       index.records()[at(to) + 1] += other.count(group);
@@ -260,8 +347,6 @@ public final class GroupTotals {
       sum(to);
     }
     other.wide.forEach((group, sum) -> wide.merge(groupOf[group], sum, BigDecimal::add));
-    other.values.forEach(
-        (group, more) -> values.computeIfAbsent(groupOf[group], g -> new HashSet<>()).addAll(more));
     extremes.merge(other.extremes, groupOf);
     merged = merged.and(other.errors());
   }
@@ -286,15 +371,6 @@ public final class GroupTotals {
                     carrier.number(sum.getKey()),
                     Objects.requireNonNull(carrier.decimal(sum.getValue()))));
     sums.forEach(sum -> wide.put(sum.getKey(), sum.getValue()));
-    List<Map.Entry<Integer, Set<String>>> sets =
-        carrier.all(
-            List.copyOf(values.entrySet()),
-            Map.entry(0, Set.of()),
-            set ->
-                Map.entry(
-                    carrier.number(set.getKey()),
-                    new HashSet<>(carrier.all(List.copyOf(set.getValue()), "", carrier::words))));
-    sets.forEach(set -> values.put(set.getKey(), set.getValue()));
   }
 
   @Override

@@ -1,118 +1,139 @@
 package org.abletwine.derive;
 
 import java.util.AbstractList;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.RandomAccess;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
-import org.abletwine.derive.total.TotalsOfGroups;
-import org.abletwine.index.GroupIndex;
+import org.abletwine.derive.total.GroupedTotals;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.StoredLines;
 import org.abletwine.table.text.ValueOrder;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
  * The groups of a rollup that has ended, with their totals: in the order that is wanted, else that
- * of their values. A line is made when it is asked for: there may be very many, and hardly anyone
- * asks for all of them. For one thread.
+ * of their values. There may be very many, so they are lines of bytes, on disk where they do not
+ * fit in memory. Safe for use by several threads.
  */
 final class GroupLines extends AbstractList<List<@Nullable String>> implements RandomAccess {
   private final RollupColumns columns;
-  private final GroupIndex index;
-  private final TotalsOfGroups totals;
+
+  /** How many cells a line has, before what could not be computed of each total. */
+  private final int width;
+
   private final @Nullable Expression[] computed;
-  private final int[] order;
+  private final @Nullable OrderOf[] orders;
+  private final StoredLines lines;
+  private final List<@Nullable String> grand;
+  private final long all;
+  private boolean anyFailed;
 
-  GroupLines(Rollup rollup, RollupColumns columns, GroupIndex index, TotalsOfGroups totals) {
+  /** Finds the order of a column's values. */
+  private static final class OrderOf {
+    private @Nullable ValueOrder stated;
+    private final ValueOrder.Finder found = new ValueOrder.Finder();
+
+    OrderOf(@Nullable ColumnType type) {
+      stated = type == null ? null : ValueOrder.of(type);
+    }
+
+    void look(@Nullable String value) {
+      if (value != null) {
+        found.look(value);
+        stated = stated != null && stated.fits(value) ? stated : null;
+      }
+    }
+
+    ValueOrder order() {
+      return stated == null ? found.order() : stated;
+    }
+  }
+
+  GroupLines(
+      Rollup rollup, RollupColumns columns, GroupedTotals totals, Spill.@Nullable Share share) {
     this.columns = columns;
-    this.index = index;
-    this.totals = totals;
-    this.computed = columns.expressions();
-    int[] sorted = having(index.sorted());
-    if (columns.orderedBy.length > 0) {
-      sorted = ordered(sorted);
+    width = columns.names.size();
+    computed = columns.expressions();
+    orders = new @Nullable OrderOf[columns.orderedBy.length];
+    Arrays.setAll(orders, place -> new OrderOf(columns.type(columns.orderedBy[place])));
+    StoredLines inOrder = new StoredLines(width + columns.totals(), share);
+    GroupedTotals.Groups groups = totals.groups();
+    while (groups.next()) {
+      add(groups, inOrder);
     }
-    int top = rollup.shown().top();
-    order = top > 0 && top < sorted.length ? Arrays.copyOf(sorted, top) : sorted;
+    inOrder.end();
+    all = groups.count();
+    grand =
+        Arrays.asList(
+            Arrays.copyOf(cells(new @Nullable String[0], groups.grand()), columns.totals()));
+    int top = rollup.shown().top() > 0 ? rollup.shown().top() : Integer.MAX_VALUE;
+    if (orders.length > 0) {
+      lines = inOrder.sorted(comparator(), top);
+      inOrder.discard();
+    } else {
+      lines = inOrder;
+    }
   }
 
-  private int[] having(int[] groups) {
+  private void add(GroupedTotals.Groups groups, StoredLines into) {
+    @Nullable String[] cells = cells(groups.values(), groups.totals());
     Expression having = columns.having;
-    if (having == null) {
-      return groups;
-    }
-    int kept = 0;
-    for (int group : groups) {
-      having.over(Batch.ofOneRow(cells(group)));
-      if (having.isTrue(0)) {
-        groups[kept++] = group;
+    if (having != null) {
+      having.over(Batch.ofOneRow(Arrays.copyOf(cells, width)));
+      if (!having.isTrue(0)) {
+        return;
       }
     }
-    return Arrays.copyOf(groups, kept);
+    for (int place = 0; place < orders.length; place++) {
+      OrderOf order = orders[place];
+      if (order != null) {
+        order.look(cells[columns.orderedBy[place]]);
+      }
+    }
+    into.append(cells);
   }
 
-  /** What a group is ordered by. */
-  private record Ordered(int group, @Nullable String[] keys) {}
-
-  private int[] ordered(int[] groups) {
-    int count = columns.orderedBy.length;
-    List<Ordered> all = new ArrayList<>();
-    for (int group : groups) {
-      @Nullable String[] cells = cells(group);
-      @Nullable String[] keys = new @Nullable String[count];
-      for (int i = 0; i < count; i++) {
-        keys[i] = cells[columns.orderedBy[i]];
+  private Comparator<@Nullable String[]> comparator() {
+    Comparator<@Nullable String[]> comparator = null;
+    for (int place = 0; place < orders.length; place++) {
+      int column = columns.orderedBy[place];
+      OrderOf order = orders[place];
+      Comparator<String> values = (order == null ? new OrderOf(null) : order).order()::compare;
+      if (columns.descending[place]) {
+        values = values.reversed();
       }
-      all.add(new Ordered(group, keys));
-    }
-    Comparator<Ordered> comparator = null;
-    for (int i = 0; i < count; i++) {
-      Comparator<Ordered> next = by(i, all);
+      Comparator<@Nullable String[]> next =
+          Comparator.comparing(line -> line[column], Comparator.nullsLast(values));
       comparator = comparator == null ? next : comparator.thenComparing(next);
     }
-    all.sort(comparator);
-    return all.stream().mapToInt(Ordered::group).toArray();
+    return comparator == null ? (one, other) -> 0 : comparator;
   }
 
-  private Comparator<Ordered> by(int place, List<Ordered> all) {
-    ColumnType type = columns.type(columns.orderedBy[place]);
-    ValueOrder stated = type == null ? null : ValueOrder.of(type);
-    ValueOrder.Finder found = new ValueOrder.Finder();
-    for (Ordered one : all) {
-      String key = one.keys()[place];
-      if (key != null) {
-        found.look(key);
-        stated = stated != null && stated.fits(key) ? stated : null;
-      }
-    }
-    ValueOrder order = stated == null ? found.order() : stated;
-    Comparator<String> values = order::compare;
-    if (columns.descending[place]) {
-      values = values.reversed();
-    }
-    return Comparator.comparing(group -> group.keys()[place], Comparator.nullsLast(values));
-  }
-
-  private @Nullable String[] cells(int group) {
-    return cells(index.values(group), totals.values(group));
-  }
-
+  /** The cells of a line, and behind them for each total why it could not be computed. */
   private @Nullable String[] cells(@Nullable String[] values, @Nullable String[] calls) {
-    @Nullable String[] cells = Arrays.copyOf(values, values.length + columns.totals());
+    int count = columns.totals();
+    @Nullable String[] cells = Arrays.copyOf(values, values.length + 2 * count);
     Batch batch = null;
-    for (int t = 0; t < columns.totals(); t++) {
+    for (int t = 0; t < count; t++) {
       Expression expression = computed[t];
       if (expression == null) {
         cells[values.length + t] = calls[columns.direct(t)];
-      } else {
-        batch = batch == null ? Batch.ofOneRow(calls) : batch;
-        expression.over(batch);
-        cells[values.length + t] = expression.text(0);
+        continue;
+      }
+      batch = batch == null ? Batch.ofOneRow(calls) : batch;
+      expression.over(batch);
+      cells[values.length + t] = expression.text(0);
+      if (expression.failed(0)) {
+        anyFailed = true;
+        Expression alone = expression.another();
+        alone.over(batch);
+        cells[values.length + count + t] = rest(alone.errors().example());
       }
     }
     return cells;
@@ -120,32 +141,31 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
 
   /** The totals over all rows, in the order of the rollup. */
   List<@Nullable String> grand() {
-    return Arrays.asList(cells(new @Nullable String[0], totals.grand()));
+    return grand;
   }
 
   /** Groups there are, those not wanted included. */
-  int all() {
-    return index.groups();
+  long all() {
+    return all;
   }
 
   /** What could not be computed from the totals of a group, of all groups wanted. */
   RowErrors errors() {
-    List<RowErrors> met = new ArrayList<>();
-    for (@Nullable Expression expression : columns.expressions()) {
-      if (expression == null) {
-        continue;
-      }
-      String first = "";
-      for (int group : order) {
-        expression.over(Batch.ofOneRow(totals.values(group)));
-        if (first.isEmpty() && expression.failed(0)) {
-          first =
-              "group " + named(shown(index.values(group))) + rest(expression.errors().example());
+    long failed = 0;
+    int firstTotal = Integer.MAX_VALUE;
+    String first = "";
+    for (int line = 0; anyFailed && line < lines.size(); line++) {
+      @Nullable String[] cells = lines.cells(line);
+      for (int t = 0; t < columns.totals(); t++) {
+        String why = cells[width + t];
+        failed += why == null ? 0 : 1;
+        if (why != null && t < firstTotal) {
+          firstTotal = t;
+          first = "group " + named(shown(cells)) + why;
         }
       }
-      met.add(new RowErrors(expression.errors().count(), Long.MAX_VALUE - 1, first));
     }
-    return RowErrors.sum(met);
+    return new RowErrors(failed, Long.MAX_VALUE - 1, first);
   }
 
   /** Groups of a private column are shown by digests of their values. */
@@ -156,8 +176,11 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
     return cells;
   }
 
-  private static String named(@Nullable String[] values) {
-    return values.length == 0 ? "of all rows" : String.join(" | ", Arrays.asList(values));
+  private String named(@Nullable String[] line) {
+    int parts = columns.by.length;
+    return parts == 0
+        ? "of all rows"
+        : String.join(" | ", Arrays.asList(Arrays.copyOf(line, parts)));
   }
 
   /** What is wrong, without the row, which is none of the transactions. */
@@ -168,11 +191,11 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
 
   @Override
   public List<@Nullable String> get(int line) {
-    return Arrays.asList(shown(cells(order[line])));
+    return Arrays.asList(Arrays.copyOf(shown(lines.cells(line)), width));
   }
 
   @Override
   public int size() {
-    return order.length;
+    return lines.size();
   }
 }

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.compute.RowErrors;
+import org.abletwine.derive.total.GroupedTotals;
 import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
@@ -17,6 +18,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.output.Output;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,17 +28,22 @@ final class PreparedRollup implements PreparedStep {
   private final Rollup rollup;
   private final RollupColumns columns;
   private final RunContext context;
+  private final Spill.@Nullable Share share;
   private @Nullable BatchSink sink;
 
   PreparedRollup(Rollup rollup, RollupColumns columns, RunContext context) {
     this.rollup = rollup;
     this.columns = columns;
     this.context = context;
+    Spill spill = context.spill();
+    share = spill == null ? null : spill.share(context.workers());
   }
 
   @Override
   public StepWorker worker(Exceptions exceptions) {
-    return new RollupWorker(columns);
+    return new RollupWorker(
+        columns.by,
+        new GroupedTotals(columns.calls, columns.by.length, rollup.grandTotal(), share));
   }
 
   @Override
@@ -98,7 +105,7 @@ final class PreparedRollup implements PreparedStep {
   }
 
   private RollupFigures sum(RollupWorker all) {
-    GroupLines lines = new GroupLines(rollup, columns, all.index, all.totals);
+    GroupLines lines = new GroupLines(rollup, columns, all.totals, share);
     List<@Nullable String> grand = lines.grand();
     Map<String, BigDecimal> sums = new LinkedHashMap<>();
     List<RowErrors> errors = new ArrayList<>(List.of(lines.errors()));
@@ -124,6 +131,7 @@ final class PreparedRollup implements PreparedStep {
         sums,
         rollup.file() == null ? "" : rollup.file().toString(),
         met.count(),
-        met.example());
+        met.example(),
+        all.totals.onDisk());
   }
 }

@@ -75,7 +75,7 @@ final class TotalsTable implements Table {
     if (groups == null) {
       List<RollupFigures> rollups =
           enrichment.writeTo(new NoRows(), RunContext.PREVIEW).of(RollupFigures.class);
-      groups = List.copyOf(rollups.get(rollups.size() - 1).groups());
+      groups = rollups.get(rollups.size() - 1).groups();
     }
     return groups;
   }

@@ -55,6 +55,7 @@ public record LookupFigures(
   }
 
   /** Returns the same figures, of a reference that fitted in memory. */
+  @Override
   public LookupFigures inMemory() {
     return new LookupFigures(
         name,

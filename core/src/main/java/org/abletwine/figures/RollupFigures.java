@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param file where they were written; empty for nowhere
  * @param errors cells passed over because they are not what their total needs
  * @param errorExample the first of them in words; empty when there is none
+ * @param onDisk bytes that were put on disk, since not all groups fit in memory
  */
 public record RollupFigures(
     String name,
@@ -34,7 +35,8 @@ public record RollupFigures(
     Map<String, BigDecimal> sums,
     String file,
     long errors,
-    String errorExample)
+    String errorExample,
+    long onDisk)
     implements StepFigures {
 
   /** Copies the lists, but for the groups: there may be very many, and nobody changes them. */
@@ -45,5 +47,22 @@ public record RollupFigures(
     order = List.copyOf(order);
     groups = Collections.unmodifiableList(groups);
     grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
+  }
+
+  @Override
+  public RollupFigures inMemory() {
+    return new RollupFigures(
+        name,
+        by,
+        totals,
+        groups,
+        allGroups,
+        order,
+        grandTotal,
+        sums,
+        file,
+        errors,
+        errorExample,
+        0);
   }
 }

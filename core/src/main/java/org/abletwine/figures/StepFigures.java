@@ -21,6 +21,11 @@ public sealed interface StepFigures
   /** Returns the step's name. */
   String name();
 
+  /** Returns the same figures as if all had fitted in memory. */
+  default StepFigures inMemory() {
+    return this;
+  }
+
   /**
    * What taking the first of several columns counted: {@code taken + filled + nulls == rows}.
    *

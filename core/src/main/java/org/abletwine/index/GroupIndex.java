@@ -3,11 +3,11 @@ package org.abletwine.index;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.text.ByteHash;
 import org.jspecify.annotations.Nullable;
 
@@ -17,10 +17,10 @@ import org.jspecify.annotations.Nullable;
  * record holds a group's key and its counters side by side, so that a row costs one place in memory
  * as long as keys are short. Used by one thread.
  *
- * <p>A key is written as bytes: for each part its length and one as a varint (0 for null), then its
- * UTF-8. A record is, in longs: the key's length and place, its first sixteen bytes, then the
- * counters. Longer keys lie in a separate store. Slots hold a group's number and one, 0 for none;
- * linear probing, at most half full (Knuth, TAOCP vol. 3, 6.4).
+ * <p>A key is written as bytes ({@link GroupKeys}). A record is, in longs: the key's length and
+ * place, its first sixteen bytes, then the counters. Longer keys lie in a separate store. Slots
+ * hold a group's number and one, 0 for none; linear probing, at most half full (Knuth, TAOCP vol.
+ * 3, 6.4).
  */
 public final class GroupIndex {
   private static final VarHandle WORD =
@@ -359,17 +359,42 @@ public final class GroupIndex {
   public @Nullable String[] values(int group) {
     byte[] scratch = new byte[2 * SHORT];
     byte[] from = key(group, scratch);
-    int at = from == scratch ? 0 : (int) (records[group * stride] >>> LENGTH_BITS);
-    @Nullable String[] values = new @Nullable String[parts];
-    for (int part = 0; part < parts; part++) {
-      int length = Varint.read(from, at);
-      at += Varint.size(length);
-      if (length > 0) {
-        values[part] = new String(from, at, length - 1, StandardCharsets.UTF_8);
-        at += length - 1;
-      }
-    }
-    return values;
+    return GroupKeys.values(from, from == scratch ? 0 : placeOf(group), parts);
+  }
+
+  /** Where a long key lies. */
+  private int placeOf(int group) {
+    return (int) (records[group * stride] >>> LENGTH_BITS);
+  }
+
+  /**
+   * A group's key.
+   *
+   * @param group the group
+   * @param into takes its bytes, from the first on
+   * @return how many there are
+   */
+  public int key(int group, RowBytes into) {
+    int length = (int) (records[group * stride] & LENGTH_MASK);
+    byte[] scratch = new byte[2 * SHORT];
+    byte[] from = key(group, scratch);
+    int start = from == scratch ? 0 : placeOf(group);
+    into.clear();
+    into.add(from, start, start + length);
+    return length;
+  }
+
+  /** Returns about how many bytes the groups take. */
+  public long bytes() {
+    return (8L * stride + 8) * groups + longUsed;
+  }
+
+  /** Forgets all groups. */
+  public void clear() {
+    Arrays.fill(records, 0, groups * stride, 0);
+    Arrays.fill(slots, 0);
+    groups = 0;
+    longUsed = 0;
   }
 
   /**
@@ -398,21 +423,12 @@ public final class GroupIndex {
   }
 
   private int compare(int one, int other) {
-    @Nullable String[] a = values(one);
-    @Nullable String[] b = values(other);
-    for (int part = 0; part < parts; part++) {
-      String x = a[part];
-      String y = b[part];
-      int order =
-          x == null || y == null
-              ? Boolean.compare(x == null, y == null)
-              : Arrays.compareUnsigned(
-                  x.getBytes(StandardCharsets.UTF_8), y.getBytes(StandardCharsets.UTF_8));
-      if (order != 0) {
-        return order;
-      }
-    }
-    return 0;
+    byte[] scratch = new byte[2 * SHORT];
+    byte[] more = new byte[2 * SHORT];
+    byte[] a = key(one, scratch);
+    byte[] b = key(other, more);
+    return GroupKeys.compare(
+        a, a == scratch ? 0 : placeOf(one), b, b == more ? 0 : placeOf(other), parts);
   }
 
   @Override

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.BatchFilling;
@@ -17,6 +17,9 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.spill.ByteCursor;
+import org.abletwine.table.spill.MemoryBytes;
+import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.text.ValueOrder;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -47,6 +50,39 @@ class GroupTotalsTest {
     return totals;
   }
 
+  /** The total over all groups: added up as one. */
+  private static @Nullable String grand(GroupTotals totals) {
+    GroupIndex one = new GroupIndex(0, GroupTotals.COUNTERS);
+    one.find(new CellVector[0], 1, new int[1]);
+    GroupTotals all = totals.over(one, 0);
+    all.merge(totals, new int[totals.groups()]);
+    return all.value(0);
+  }
+
+  /** The same totals, written and read group by group. */
+  private static GroupTotals onceMore(GroupTotals totals, int groups) {
+    GroupIndex index = new GroupIndex(1, GroupTotals.COUNTERS);
+    GroupTotals read = totals.over(index, 0);
+    read.takeAfter(totals);
+    RowBytes written = new RowBytes();
+    Batch batch = new Batch(1);
+    batch.clear(1, '\0');
+    for (int group = 0; group < groups; group++) {
+      totals.write(group, written);
+      batch.addCell("g" + group);
+      batch.endRow();
+    }
+    MemoryBytes bytes = new MemoryBytes();
+    bytes.append(written.bytes(), written.used());
+    index.find(new CellVector[] {batch.column(0)}, groups, new int[groups]);
+    ByteCursor cursor = new ByteCursor(bytes, 16);
+    for (int group = 0; group < groups; group++) {
+      read.read(group, cursor);
+    }
+    assertThat(cursor.place()).isEqualTo(bytes.size());
+    return read;
+  }
+
   private static GroupTotals of(
       Function function, @Nullable ColumnType type, Evaluation settings, String... cells) {
     List<@Nullable String[]> rows = new ArrayList<>();
@@ -73,7 +109,7 @@ class GroupTotalsTest {
     int sign = function == Function.MIN ? -1 : 1;
     return switch (function) {
       case COUNT -> String.valueOf(values.size());
-      case COUNT_DISTINCT -> String.valueOf(new HashSet<>(values).size());
+      case COUNT_DISTINCT -> throw new IllegalArgumentException("counted elsewhere");
       case SUM -> values.isEmpty() ? null : sum.toPlainString();
       case AVG ->
           values.isEmpty()
@@ -104,7 +140,7 @@ class GroupTotalsTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Function.class)
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "COUNT_DISTINCT")
   void comesToWhatBigDecimalsComeTo(Function function) {
     for (int seed = 0; seed < 60; seed++) {
       Random random = new Random(seed);
@@ -130,12 +166,16 @@ class GroupTotalsTest {
       for (int group = 0; group < names.size(); group++) {
         same(function, totals.value(group), expected(function, held.get(group)));
       }
+      GroupTotals read = onceMore(totals, names.size());
+      for (int group = 0; group < names.size(); group++) {
+        assertThat(read.value(group)).isEqualTo(totals.value(group));
+      }
       if (function == Function.MIN || function == Function.MAX) {
         // Of equals in several groups any may be named: they are written differently at most.
-        assertThat(new BigDecimal(String.valueOf(totals.grand())))
+        assertThat(new BigDecimal(String.valueOf(grand(totals))))
             .isEqualByComparingTo(String.valueOf(expected(function, all)));
       } else {
-        same(function, totals.grand(), expected(function, all));
+        same(function, grand(totals), expected(function, all));
       }
     }
   }
@@ -169,8 +209,6 @@ class GroupTotalsTest {
         "AVG | 10,20 | 15",
         "AVG | 100,300 | 200",
         "COUNT | null,x,7 | 2",
-        "COUNT_DISTINCT | x,x,null,X | 2",
-        "COUNT_DISTINCT | null | 0",
         "MIN | 10,9,9.0 | 9",
         "MAX | 10,9,10.0 | 10",
         "MIN | 10,9,x | 10",
@@ -184,7 +222,7 @@ class GroupTotalsTest {
     Function of = Function.valueOf(function);
     GroupTotals totals = of(of, null, Evaluation.STRICT, cells.split(","));
     assertThat(totals.value(0)).isEqualTo(total);
-    assertThat(totals.grand()).isEqualTo(total);
+    assertThat(grand(totals)).isEqualTo(total);
     assertThat(totals.errors().count()).isZero();
     assertThat(totals).hasToString("GroupTotals[" + function + ", 1 groups]");
   }
@@ -212,7 +250,7 @@ class GroupTotalsTest {
     ColumnType type = ColumnType.of(ColumnType.Kind.valueOf(kind));
     GroupTotals lenient = of(of, type, LENIENT, cells.split(","));
     assertThat(lenient.value(0)).isEqualTo(total);
-    assertThat(lenient.grand()).isEqualTo(total);
+    assertThat(grand(lenient)).isEqualTo(total);
     assertThat(lenient.errors().count()).isEqualTo(noun == null ? 0 : 1);
     if (noun != null) {
       assertThat(lenient.errors().example())
@@ -236,11 +274,11 @@ class GroupTotalsTest {
             new @Nullable String[] {"c", null},
             new @Nullable String[] {"d", "1"},
             new @Nullable String[] {"b", "3"});
-    for (Function function : Function.values()) {
+    for (Function function : EnumSet.complementOf(EnumSet.of(Function.COUNT_DISTINCT))) {
       GroupTotals totals = totals(function, null, Evaluation.STRICT, BatchFilling.TEXT, rows);
       String none = function.name().startsWith("COUNT") ? "0" : null;
       assertThat(List.of(0, 2)).allSatisfy(g -> assertThat(totals.value(g)).isEqualTo(none));
-      assertThat(totals.grand())
+      assertThat(grand(totals))
           .isEqualTo(
               switch (function) {
                 case SUM -> "6";
@@ -269,7 +307,7 @@ class GroupTotalsTest {
     totals.addRows(groups, 2);
     assertThat(totals.value(0)).isEqualTo("3");
     assertThat(totals.value(1)).isEqualTo("2");
-    assertThat(totals.grand()).isEqualTo("5");
+    assertThat(grand(totals)).isEqualTo("5");
     assertThat(index.records()[index.counters(0)]).as("the counter of another total").isZero();
   }
 
@@ -284,7 +322,7 @@ class GroupTotalsTest {
     GroupTotals least = totals(Function.MIN, null, Evaluation.STRICT, BatchFilling.TEXT, rows);
     assertThat(least.value(0)).isEqualTo("10");
     assertThat(least.value(1)).isEqualTo("x");
-    assertThat(least.grand()).isEqualTo("10");
+    assertThat(grand(least)).isEqualTo("10");
     assertThat(ValueOrder.byCodePoint("10", "9")).isNegative();
   }
 

@@ -18,6 +18,9 @@ public final class RunJson {
   private static final ObjectMapper MAPPER =
       new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
+  /** So many groups of a rollup are told; all of them are in its file. */
+  private static final int MOST_GROUPS = 10_000;
+
   private RunJson() {}
 
   /**
@@ -124,7 +127,13 @@ public final class RunJson {
       ObjectNode node = rollups.addObject();
       one.by().forEach(node.putArray("by")::add);
       one.totals().forEach(node.putArray("totals")::add);
-      node.set("groups", MAPPER.valueToTree(one.groups()));
+      int told = Math.min(MOST_GROUPS, one.groups().size());
+      node.set("groups", MAPPER.valueToTree(one.groups().subList(0, told)));
+      node.put("groups_wanted", one.groups().size());
+      node.put("groups_in_all", one.allGroups());
+      if (one.onDisk() > 0) {
+        node.put("bytes_on_disk", one.onDisk());
+      }
       node.set("grand_total", MAPPER.valueToTree(one.grandTotal()));
       node.put("errors", one.errors());
       node.put("error_example", one.errorExample());

@@ -3,10 +3,8 @@ package org.abletwine.derive.total;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.compute.Expression;
-import org.abletwine.compute.GroupTotals;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.figures.StepFigures;
-import org.abletwine.index.GroupIndex;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.Prepared;
@@ -18,6 +16,7 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -44,7 +43,9 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
   @Override
   public PreparedStep prepare(Columns columns, RunContext context) {
     Totals read = new Totals(this, columns);
-    return Prepared.of(() -> new Runner(read), Runner::figures);
+    Spill spill = context.spill();
+    Spill.Share share = spill == null ? null : spill.share(context.workers());
+    return Prepared.of(() -> new Runner(read, share), Runner::figures);
   }
 
   /** The totals of a condition, and the condition over them. Immutable but for what it is over. */
@@ -86,32 +87,26 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
   }
 
   private static final class Runner implements StepWorker {
-    private static final int[] THE_WHOLE = {0};
-
     private final Totals read;
-    private final GroupIndex whole;
-    private final TotalsOfGroups totals;
+    private final GroupedTotals totals;
 
-    Runner(Totals read) {
+    Runner(Totals read, Spill.@Nullable Share share) {
       this.read = read;
-      whole = new GroupIndex(0, read.calls.count() * GroupTotals.COUNTERS);
-      whole.find(new CellVector[0], 1, new int[1]);
-      totals = new TotalsOfGroups(read.calls, whole);
+      totals = new GroupedTotals(read.calls, 0, false, share);
     }
 
     @Override
     public void apply(Batch batch) {
-      totals.add(batch, new int[batch.rows()]);
+      totals.add(batch, new CellVector[0]);
     }
 
     @Override
     public void merge(StepWorker other) {
-      totals.merge(((Runner) other).totals, THE_WHOLE);
+      totals.merge(((Runner) other).totals);
     }
 
     @Override
     public void carry(Carrier carrier) {
-      whole.carry(carrier);
       totals.carry(carrier);
     }
 
@@ -120,7 +115,9 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
       for (int i = 0; i < read.calls.count(); i++) {
         errors.add(totals.errors(i));
       }
-      return read.figures(totals.values(0), errors);
+      GroupedTotals.Groups whole = totals.groups();
+      whole.next();
+      return read.figures(whole.totals(), errors);
     }
   }
 }

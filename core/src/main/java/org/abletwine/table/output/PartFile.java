@@ -17,6 +17,7 @@ import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
 import java.util.HexFormat;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
@@ -36,7 +37,7 @@ final class PartFile implements AutoCloseable {
       Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.READ, StandardOpenOption.WRITE);
   private static final SecureRandom RANDOM = new SecureRandom();
   private static final AtomicLong COUNTER = new AtomicLong();
-  private static final Set<PartFile> OPEN = ConcurrentHashMap.newKeySet();
+  private static final Map<Path, PartFile> OPEN = new ConcurrentHashMap<>();
 
   private final Path path;
   private final FileChannel channel;
@@ -44,7 +45,7 @@ final class PartFile implements AutoCloseable {
   private PartFile(Path path, FileChannel channel) {
     this.path = path;
     this.channel = channel;
-    OPEN.add(this);
+    OPEN.put(path, this);
   }
 
   /**
@@ -106,7 +107,7 @@ final class PartFile implements AutoCloseable {
               return name.startsWith(prefix) && name.endsWith(END);
             })) {
       for (Path left : parts) {
-        if (OPEN.stream().noneMatch(open -> open.path.equals(left))) {
+        if (!OPEN.containsKey(left)) {
           clear(left);
         }
       }
@@ -171,7 +172,7 @@ final class PartFile implements AutoCloseable {
   /** Closes and deletes the file, unless it was moved away. */
   @Override
   public void close() {
-    OPEN.remove(this);
+    OPEN.remove(path);
     try {
       Files.deleteIfExists(path); // still locked: nobody else clears or takes it meanwhile
       channel.close();
@@ -181,7 +182,7 @@ final class PartFile implements AutoCloseable {
   }
 
   static void abandonAll() {
-    OPEN.forEach(PartFile::close);
+    OPEN.values().forEach(PartFile::close);
   }
 
   @Override

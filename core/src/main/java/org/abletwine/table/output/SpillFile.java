@@ -15,7 +15,7 @@ import org.abletwine.table.DataException;
  * next that creates one in that folder. Bytes are appended by one thread at a time; those that are
  * there may be read by many.
  */
-public final class SpillFile implements AutoCloseable {
+public final class SpillFile implements StoredBytes, AutoCloseable {
   private static final String NAME = "able-twine-spill";
 
   private final Path folder;
@@ -62,13 +62,7 @@ public final class SpillFile implements AutoCloseable {
         e);
   }
 
-  /**
-   * Puts bytes behind those there are.
-   *
-   * @param bytes from here
-   * @param length so many, from the first on
-   * @throws DataException when they cannot be written, a full disk included
-   */
+  @Override
   public void append(byte[] bytes, int length) {
     try {
       ByteBuffer left = ByteBuffer.wrap(bytes, 0, length);
@@ -80,15 +74,7 @@ public final class SpillFile implements AutoCloseable {
     }
   }
 
-  /**
-   * Reads bytes.
-   *
-   * @param at the place of the first, 0-based
-   * @param into where they go
-   * @param from the place of the first there, 0-based
-   * @return how many there were, at most as many as there is room for; 0 at the end
-   * @throws DataException when they cannot be read
-   */
+  @Override
   public int read(long at, byte[] into, int from) {
     try {
       ByteBuffer room = ByteBuffer.wrap(into, from, (int) Math.min(into.length - from, size - at));
@@ -104,6 +90,20 @@ public final class SpillFile implements AutoCloseable {
     } catch (IOException e) {
       throw new DataException(
           "cannot read what was kept in the folder " + folder + ": " + e.getMessage(), e);
+    }
+  }
+
+  /**
+   * Forgets all bytes, so that the file takes no room.
+   *
+   * @throws DataException when the file system does not allow that
+   */
+  public void clear() {
+    try {
+      channel.truncate(0);
+      size = 0;
+    } catch (IOException e) {
+      throw failed(folder, e);
     }
   }
 
@@ -167,7 +167,7 @@ public final class SpillFile implements AutoCloseable {
     return part.path();
   }
 
-  /** Returns how many bytes there are. */
+  @Override
   public long size() {
     return size;
   }

@@ -2,16 +2,17 @@ package org.abletwine.table.spill;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Reads what {@link RowBytes} wrote from a file, from any place on. Belongs to one thread; several
- * may read one file.
+ * Reads what {@link RowBytes} wrote, from any place on. Belongs to one thread; several may read the
+ * same bytes.
  */
 public final class ByteCursor {
   private static final int BLOCK = 1 << 18;
 
-  private final SpillFile file;
+  private final StoredBytes file;
   private byte[] bytes;
   private long base;
   private int at;
@@ -20,7 +21,7 @@ public final class ByteCursor {
   /**
    * @param file where to read
    */
-  public ByteCursor(SpillFile file) {
+  public ByteCursor(StoredBytes file) {
     this(file, BLOCK);
   }
 
@@ -28,7 +29,7 @@ public final class ByteCursor {
    * @param file where to read
    * @param block bytes to read at once
    */
-  public ByteCursor(SpillFile file, int block) {
+  public ByteCursor(StoredBytes file, int block) {
     this.file = file;
     this.bytes = new byte[block];
   }
@@ -97,12 +98,29 @@ public final class ByteCursor {
     return at - length;
   }
 
+  /**
+   * Goes past bytes.
+   *
+   * @return where they begin in {@link #bytes}, until anything else is read
+   */
+  public int past(int count) {
+    need(count);
+    at += count;
+    return at - count;
+  }
+
   private int length;
 
   /** Reads a text that is not null. */
   public String text() {
     int start = cell();
     return new String(bytes, start, length, StandardCharsets.UTF_8);
+  }
+
+  /** Reads a text; null for null. */
+  public @Nullable String textOrNull() {
+    int start = cell();
+    return start < 0 ? null : new String(bytes, start, length, StandardCharsets.UTF_8);
   }
 
   /** Returns how many bytes the cell has that was gone past last. */

@@ -36,7 +36,7 @@ public final class RowBytes {
     }
   }
 
-  /** Writes a number, 0 or more. */
+  /** Writes a number: small ones take few bytes, those below 0 ten. */
   public void number(long value) {
     room(10);
     long rest = value;

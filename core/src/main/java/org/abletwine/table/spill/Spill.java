@@ -4,14 +4,16 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.abletwine.table.DataException;
 import org.abletwine.table.output.SpillFile;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How much of references one run may hold in memory, and where it keeps what is beyond. Belongs to
- * the thread that prepares the run; its files may be read by others.
+ * How much of references and of totals by group one run may hold in memory, and where it keeps what
+ * is beyond. Belongs to the thread that prepares the run; its files may be made and read by others.
  */
 public final class Spill implements AutoCloseable {
   /** The share of the memory of this Java that references may take unless stated. */
@@ -19,6 +21,10 @@ public final class Spill implements AutoCloseable {
 
   private static final int SHARE = 4;
   private static final long LEAST_PART = 1 << 16;
+
+  /** What arrays can hold, and sorting does not get faster with more. */
+  private static final long MOST_SHARED = 1 << 30;
+
   private static final int FEWEST_PARTS = 4;
   private static final int MOST_PARTS = 512;
 
@@ -27,7 +33,8 @@ public final class Spill implements AutoCloseable {
 
   private final long limit;
   private final Path folder;
-  private final List<SpillFile> files = new ArrayList<>();
+  private final List<SpillFile> files = Collections.synchronizedList(new ArrayList<>());
+  private final AtomicInteger shares = new AtomicInteger();
   private long held;
 
   /**
@@ -65,6 +72,47 @@ public final class Spill implements AutoCloseable {
   /** Notes that bytes are held until the run ends. */
   public void hold(long bytes) {
     held += bytes;
+  }
+
+  /**
+   * What a step with totals by group may hold in memory: such steps together a quarter of what
+   * references may.
+   */
+  public final class Share {
+    private final int workers;
+
+    private Share(int workers) {
+      this.workers = workers;
+      shares.incrementAndGet();
+    }
+
+    /** Returns how many bytes each worker may hold, once all steps have been prepared. */
+    public long bytes() {
+      return Math.min(MOST_SHARED, limit / SHARE / workers / shares.get());
+    }
+
+    /** Returns where the rest goes. */
+    public Spill spill() {
+      return Spill.this;
+    }
+  }
+
+  /**
+   * A step with totals by group begins.
+   *
+   * @param workers how many threads work on it, each with groups of its own
+   */
+  public Share share(int workers) {
+    return new Share(workers);
+  }
+
+  /**
+   * Creates a file that lasts when the run ends: whoever asks for it deletes it.
+   *
+   * @throws DataException when the folder cannot be written to
+   */
+  public SpillFile lasting() {
+    return SpillFile.in(folder).untilTheEnd();
   }
 
   /**

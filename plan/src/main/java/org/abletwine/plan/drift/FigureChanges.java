@@ -5,8 +5,10 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /** What changed in rows, controls, totals, computed columns and rollups. */
@@ -229,20 +231,43 @@ final class FigureChanges {
 
   /** Groups of rollups that are there in one record only. */
   private void groups() {
-    Map<String, List<String>> old = groups(before);
+    Map<String, Groups> old = groups(before);
     groups(after)
         .forEach(
             (by, now) -> {
-              List<String> was = old.get(by);
+              Groups was = old.get(by);
               if (was == null) {
                 return;
               }
-              groups(by, "new groups", now, was, 0.05);
-              groups(by, "groups gone", was, now, 0.1);
+              if (now.allNamed() && was.allNamed()) {
+                groups(by, "new groups", now.named(), was.named(), 0.05);
+                groups(by, "groups gone", was.named(), now.named(), 0.1);
+              } else if (now.count() != was.count()) {
+                changes.add(
+                    new Change(
+                        "totals by " + by,
+                        "groups",
+                        Long.toString(was.count()),
+                        Long.toString(now.count()),
+                        "too many to name those that are new or gone",
+                        0.05));
+              }
             });
   }
 
-  private void groups(String by, String what, List<String> in, List<String> notIn, double weight) {
+  /**
+   * The groups of a rollup.
+   *
+   * @param named those that the record names
+   * @param count how many there are
+   */
+  private record Groups(Set<String> named, long count) {
+    boolean allNamed() {
+      return named.size() >= count;
+    }
+  }
+
+  private void groups(String by, String what, Set<String> in, Set<String> notIn, double weight) {
     List<String> only = in.stream().filter(group -> !notIn.contains(group)).toList();
     if (!only.isEmpty()) {
       boolean fresh = what.startsWith("new");
@@ -258,18 +283,20 @@ final class FigureChanges {
     }
   }
 
-  private static Map<String, List<String>> groups(Recorded record) {
-    Map<String, List<String>> groups = new LinkedHashMap<>();
+  private static Map<String, Groups> groups(Recorded record) {
+    Map<String, Groups> groups = new LinkedHashMap<>();
     for (JsonNode rollup : record.root().path("rollups")) {
       List<String> by = texts(rollup.path("by"));
       if (by.stream().anyMatch(texts(record.root().path("private_columns"))::contains)) {
         continue; // what stands for a private group is another in each run
       }
-      List<String> names = new ArrayList<>();
+      Set<String> names = new LinkedHashSet<>();
       for (JsonNode group : rollup.path("groups")) {
         names.add(texts(group).stream().limit(by.size()).collect(Collectors.joining(" | ")));
       }
-      groups.putIfAbsent(String.join(", ", by), names);
+      long count = rollup.path("groups_wanted").asLong(rollup.path("groups").size());
+      boolean all = rollup.path("groups").size() >= count;
+      groups.putIfAbsent(String.join(", ", by), new Groups(names, all ? names.size() : count));
     }
     return groups;
   }

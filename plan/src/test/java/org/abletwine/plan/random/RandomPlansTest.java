@@ -118,11 +118,9 @@ class RandomPlansTest {
     return true;
   }
 
-  /** The figures of the steps, but for how references were held. */
+  /** The figures of the steps, but for what was on disk. */
   private static List<StepFigures> known(PlannedRun.Result result) {
-    return result.record().steps().stream()
-        .map(one -> one instanceof LookupFigures lookup ? lookup.inMemory() : one)
-        .toList();
+    return result.record().steps().stream().map(StepFigures::inMemory).toList();
   }
 
   private static String failure(PlannedRun run, String about) {

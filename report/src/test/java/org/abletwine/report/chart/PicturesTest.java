@@ -32,7 +32,8 @@ class PicturesTest {
         Map.of(),
         "out.csv",
         0,
-        "");
+        "",
+        0);
   }
 
   private static String svg(String address) {
