@@ -1,8 +1,6 @@
 package org.abletwine.cli;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
@@ -11,7 +9,6 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.plan.tell.Closer;
 import org.abletwine.plan.tell.Words;
-import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /** What a person must know of a run, the most important first. */
@@ -160,26 +157,16 @@ final class BriefSummary {
   private void rollup(RollupFigures rollup) {
     int by = rollup.by().size();
     List<List<@Nullable String>> groups = rollup.groups();
-    boolean ordered = !rollup.order().isEmpty();
-    if (groups.size() > MOST_GROUPS && !ordered) {
-      groups = new ArrayList<>(groups);
-      groups.sort(
-          Comparator.comparing((List<@Nullable String> group) -> total(group, by)).reversed());
+    if (groups.size() > MOST_GROUPS) {
+      groups = rollup.foremost(0, MOST_GROUPS, false);
     }
-    int shown = Math.min(MOST_GROUPS, groups.size());
     lines.add("");
-    lines.add(DerivedLines.heading(rollup, shown, colour));
+    lines.add(DerivedLines.heading(rollup, groups.size(), colour));
     TextTable table = DerivedLines.table(rollup);
-    for (List<@Nullable String> group : groups.subList(0, shown)) {
+    for (List<@Nullable String> group : groups) {
       DerivedLines.group(group, by, table);
     }
     DerivedLines.grandTotal(rollup, table);
     lines.addAll(table.render(colour));
-  }
-
-  private static BigDecimal total(List<@Nullable String> group, int by) {
-    String text = group.size() > by ? group.get(by) : null;
-    BigDecimal number = text == null ? null : DecimalText.read(text);
-    return number == null ? BigDecimal.ZERO : number;
   }
 }

@@ -3,8 +3,11 @@ package org.abletwine.figures;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.PriorityQueue;
+import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,6 +51,43 @@ public record RollupFigures(
     groups = Collections.unmodifiableList(groups);
     grandTotal = Collections.unmodifiableList(new ArrayList<>(grandTotal));
   }
+
+  /**
+   * The groups to show of very many: the first, where an order was stated, else those with the
+   * greatest numbers in a total, greatest first and those alike in their order.
+   *
+   * @param total which of the totals, 0-based
+   * @param most how many
+   * @param numbersOnly whether groups whose total is no number are passed over; else they are last
+   * @return at most so many groups
+   */
+  public List<List<@Nullable String>> foremost(int total, int most, boolean numbersOnly) {
+    Comparator<Ranked> order =
+        Comparator.comparing(Ranked::number, Comparator.nullsFirst(Comparator.naturalOrder()));
+    PriorityQueue<Ranked> best =
+        new PriorityQueue<>(order.thenComparing(Comparator.comparing(Ranked::line).reversed()));
+    boolean ordered = !order().isEmpty();
+    for (int line = 0; line < groups.size() && !(ordered && best.size() == most); line++) {
+      List<@Nullable String> group = groups.get(line);
+      String text = group.size() > by.size() + total ? group.get(by.size() + total) : null;
+      BigDecimal number = text == null ? null : DecimalText.read(text);
+      if (number == null && numbersOnly) {
+        continue;
+      }
+      best.add(new Ranked(ordered ? BigDecimal.valueOf(-line) : number, line, group));
+      if (best.size() > most) {
+        best.remove();
+      }
+    }
+    List<List<@Nullable String>> foremost = new ArrayList<>();
+    while (!best.isEmpty()) {
+      foremost.add(0, best.remove().group());
+    }
+    return foremost;
+  }
+
+  /** A group by what it is ranked by. */
+  private record Ranked(@Nullable BigDecimal number, int line, List<@Nullable String> group) {}
 
   @Override
   public RollupFigures inMemory() {

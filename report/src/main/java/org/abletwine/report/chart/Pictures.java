@@ -115,20 +115,15 @@ public final class Pictures {
     if (by == 0 || total < 0 || rollup.groups().size() < 2) {
       return null;
     }
-    List<Bar> bars = new ArrayList<>();
-    for (List<@Nullable String> group : rollup.groups()) {
-      String value = group.get(by + total);
-      BigDecimal number = value == null ? null : DecimalText.read(value);
+    List<Bar> shown = new ArrayList<>();
+    for (List<@Nullable String> group : rollup.foremost(total, MOST_BARS, true)) {
+      BigDecimal number = DecimalText.read(String.valueOf(group.get(by + total)));
       if (number != null) {
         List<String> parts = new ArrayList<>();
         group.subList(0, by).forEach(part -> parts.add(part == null ? "(none)" : part));
-        bars.add(new Bar(shortened(String.join(" / ", parts)), number));
+        shown.add(new Bar(shortened(String.join(" / ", parts)), number));
       }
     }
-    if (rollup.order().isEmpty()) {
-      bars.sort((one, other) -> other.value().compareTo(one.value()));
-    }
-    List<Bar> shown = bars.subList(0, Math.min(MOST_BARS, bars.size()));
     if (shown.size() < 2) {
       return null;
     }
@@ -139,8 +134,8 @@ public final class Pictures {
         what
             + " by "
             + String.join(", ", rollup.by())
-            + (bars.size() > shown.size()
-                ? ": " + shown.size() + " of " + Words.count(bars.size()) + " groups"
+            + (rollup.groups().size() > shown.size()
+                ? ": " + shown.size() + " of " + Words.count(rollup.groups().size()) + " groups"
                 : "")
             + ", as bars: the table below has the same figures.",
         tones -> {
