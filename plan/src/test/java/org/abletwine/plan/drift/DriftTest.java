@@ -92,6 +92,33 @@ class DriftTest {
   }
 
   @Test
+  void ofVeryManyGroupsTheirNumberIsCompared() throws IOException {
+    districts(10_001);
+    Path before = run("one.json");
+    assertThat(Files.readString(before)).contains("\"groups_wanted\" : 10001", "\"D10000\"");
+    assertThat(Files.readString(before)).doesNotContain("\"D99999\"");
+    districts(10_003);
+    Drift drift = Drift.between(before, run("two.json"), Limits.NONE);
+    assertThat(only(drift, "totals by district", "groups"))
+        .extracting(Change::before, Change::after, Change::change)
+        .containsExactly("10001", "10003", "too many to name those that are new or gone");
+    assertThat(drift.changes()).noneMatch(change -> change.what().contains("new groups"));
+  }
+
+  /** As many districts; the last of them has a name that comes behind the others. */
+  private void districts(int count) throws IOException {
+    StringBuilder growers = new StringBuilder("grower,name,district\n");
+    StringBuilder tickets = new StringBuilder("no,grower,kg\n");
+    for (int i = 0; i < count; i++) {
+      int district = i == count - 1 ? 99_999 : 10_000 + i;
+      growers.append("G" + i + ",n,D" + district + "\n");
+      tickets.append("T" + i + ",G" + i + ",1\n");
+    }
+    Files.writeString(folder.resolve("g.csv"), growers);
+    Files.writeString(folder.resolve("t.csv"), tickets);
+  }
+
+  @Test
   void aControlThatBrokeStandsFirst() throws IOException {
     Path before = run("one.json");
     write("t.csv", "no,grower,kg", "T1,G1,5", "T2,G7,20");
