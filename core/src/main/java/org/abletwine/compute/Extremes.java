@@ -93,22 +93,15 @@ final class Extremes {
     }
   }
 
-  /**
-   * Takes over what another thread has found.
-   *
-   * @param groupOf for each group there the one here
-   */
-  void merge(Extremes other, int[] groupOf) {
-    takeAfter(other);
-    for (int group = 0; group < groupOf.length; group++) {
-      BigDecimal number = group < other.numbers.length ? other.numbers[group] : null;
-      if (number != null && allNumbers) {
-        offer(groupOf[group], number, other.asNumbers[group], other.rowOfNumber[group]);
-      }
-      String text = group < other.asOrdered.length ? other.asOrdered[group] : null;
-      if (text != null) {
-        offer(groupOf[group], text, other.rowOfText[group]);
-      }
+  /** Takes over what another has found of a group, once what is known of all values is shared. */
+  void add(int to, Extremes other, int group) {
+    BigDecimal number = group < other.numbers.length ? other.numbers[group] : null;
+    if (number != null && allNumbers) {
+      offer(to, number, other.asNumbers[group], other.rowOfNumber[group]);
+    }
+    String text = group < other.asOrdered.length ? other.asOrdered[group] : null;
+    if (text != null) {
+      offer(to, text, other.rowOfText[group]);
     }
   }
 

@@ -340,15 +340,34 @@ public final class GroupTotals {
   public void merge(GroupTotals other, int[] groupOf) {
     takeAfter(other);
     for (int group = 0; group < groupOf.length; group++) {
-      int to = groupOf[group];
-      index.records()[at(to) + 1] += other.count(group);
-      one.forgetWide();
-      one.number(0, other.index.records()[other.at(group)], other.scale);
-      sum(to);
+      add(groupOf[group], other, group);
     }
-    other.wide.forEach((group, sum) -> wide.merge(groupOf[group], sum, BigDecimal::add));
-    extremes.merge(other.extremes, groupOf);
     merged = merged.and(other.errors());
+  }
+
+  /**
+   * Adds what a group of another has come to, of whose values is known what is known here.
+   *
+   * @param to the group it is added to
+   * @param other the same total
+   * @param group its group
+   */
+  public void add(int to, GroupTotals other, int group) {
+    if (orders()) {
+      extremes.add(to, other.extremes, group);
+      return;
+    }
+    count(to, other.count(group));
+    if (counts()) {
+      return;
+    }
+    one.forgetWide();
+    one.number(0, other.index.records()[other.at(group)], other.scale);
+    sum(to);
+    BigDecimal more = other.wide.isEmpty() ? null : other.wide.get(group);
+    if (more != null) {
+      wide.merge(to, more, BigDecimal::add);
+    }
   }
 
   /**

@@ -50,6 +50,11 @@ public final class GroupIndex {
 
   private int[] starts = new int[0];
 
+  /** Take short keys as bytes. */
+  private final byte[] shortKey = new byte[2 * SHORT];
+
+  private final byte[] otherKey = new byte[2 * SHORT];
+
   /** Depends on the loads made ahead of their use, so that the compiler keeps them. */
   @SuppressWarnings("unused")
   private long touched;
@@ -376,9 +381,8 @@ public final class GroupIndex {
    */
   public int key(int group, RowBytes into) {
     int length = (int) (records[group * stride] & LENGTH_MASK);
-    byte[] scratch = new byte[2 * SHORT];
-    byte[] from = key(group, scratch);
-    int start = from == scratch ? 0 : placeOf(group);
+    byte[] from = key(group, shortKey);
+    int start = from == shortKey ? 0 : placeOf(group);
     into.clear();
     into.add(from, start, start + length);
     return length;
@@ -423,12 +427,10 @@ public final class GroupIndex {
   }
 
   private int compare(int one, int other) {
-    byte[] scratch = new byte[2 * SHORT];
-    byte[] more = new byte[2 * SHORT];
-    byte[] a = key(one, scratch);
-    byte[] b = key(other, more);
+    byte[] a = key(one, shortKey);
+    byte[] b = key(other, otherKey);
     return GroupKeys.compare(
-        a, a == scratch ? 0 : placeOf(one), b, b == more ? 0 : placeOf(other), parts);
+        a, a == shortKey ? 0 : placeOf(one), b, b == otherKey ? 0 : placeOf(other), parts);
   }
 
   @Override

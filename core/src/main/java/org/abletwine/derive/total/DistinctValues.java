@@ -58,10 +58,19 @@ final class DistinctValues {
     return pairs.groups() == 0 ? 0 : pairs.bytes() + (ofAll == null ? 0 : ofAll.bytes());
   }
 
-  /** Moves what is in memory to a run. */
-  void putOut(boolean last) {
+  /** Returns how many bytes of runs are in memory. */
+  long inMemory() {
+    return runs.inMemory() + (ofAll == null ? 0 : ofAll.inMemory());
+  }
+
+  /**
+   * Moves what was found to a run.
+   *
+   * @param memory whether that is kept in memory
+   */
+  void putOut(boolean memory) {
     if (pairs.groups() > 0) {
-      KeyedRuns.Adding run = runs.begin(last && runs.isEmpty());
+      KeyedRuns.Adding run = runs.begin(memory);
       RowBytes key = new RowBytes();
       for (int pair : pairs.sorted()) {
         int length = pairs.key(pair, key);
@@ -71,7 +80,7 @@ final class DistinctValues {
       pairs.clear();
     }
     if (ofAll != null) {
-      ofAll.putOut(last);
+      ofAll.putOut(memory);
     }
   }
 

@@ -16,14 +16,17 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Totals by group, counted by one worker; those of others are merged into it at the end. Groups are
- * found by a hash index with their counters. When they take too much memory they are put out in the
- * order of their values, each with what it has come to, and begin anew; at the end all of that is
- * merged in order, and what a group has come to in several places is added up (sorting with early
- * aggregation: Bitton and DeWitt 1983, "Duplicate record elimination in large data files"). Without
- * a limit it is the same with one run, in memory. Belongs to one thread.
+ * found by a hash index with their counters. When they are many they are put out in the order of
+ * their values, each with what it has come to, to memory as long as there is some and else to disk,
+ * and begin anew; at the end all of that is merged in order, and what a group has come to in
+ * several places is added up (sorting with early aggregation: Bitton and DeWitt 1983, "Duplicate
+ * record elimination in large data files"). Belongs to one thread.
  */
 public final class GroupedTotals {
   private static final CellVector[] NO_COLUMNS = {};
+
+  /** More than this at once is not sorted faster: it is not near to the processor any more. */
+  private static final long MOST_AT_ONCE = 1 << 25;
 
   private final TotalCalls calls;
   private final int parts;
@@ -116,9 +119,9 @@ public final class GroupedTotals {
     }
   }
 
-  /** Puts out what takes too much memory. */
+  /** Puts out what is much. */
   private void hold() {
-    if (share == null || index.groups() == 0) {
+    if (index.groups() == 0) {
       return;
     }
     long bytes = index.bytes();
@@ -126,14 +129,29 @@ public final class GroupedTotals {
       DistinctValues different = distinct[t];
       bytes += totals[t].bytes() + (different == null ? 0 : different.bytes());
     }
-    if (bytes > share.bytes()) {
-      putOut(false);
+    long room = room();
+    if (bytes > Math.min(MOST_AT_ONCE, room / 2)) {
+      putOut(held() + bytes < room);
     }
   }
 
-  private void putOut(boolean last) {
+  /** How many bytes may be in memory. */
+  private long room() {
+    return share == null ? Long.MAX_VALUE : share.bytes();
+  }
+
+  /** How many bytes of runs are in memory. */
+  private long held() {
+    long bytes = runs.inMemory();
+    for (@Nullable DistinctValues different : distinct) {
+      bytes += different == null ? 0 : different.inMemory();
+    }
+    return bytes;
+  }
+
+  private void putOut(boolean memory) {
     if (index.groups() > 0) {
-      KeyedRuns.Adding run = runs.begin(last && runs.isEmpty());
+      KeyedRuns.Adding run = runs.begin(memory);
       RowBytes key = new RowBytes();
       RowBytes come = new RowBytes();
       for (int group : index.sorted()) {
@@ -152,7 +170,7 @@ public final class GroupedTotals {
     }
     for (@Nullable DistinctValues different : distinct) {
       if (different != null) {
-        different.putOut(last);
+        different.putOut(memory);
       }
     }
   }
@@ -221,14 +239,12 @@ public final class GroupedTotals {
 
   /** All was added: returns the groups. To be asked once. */
   public Groups groups() {
-    putOut(true);
+    putOut(onDisk() == 0);
     return new Groups();
   }
 
   /** The groups in the order of their values, by code point and part by part, nulls last. */
   public final class Groups {
-    private static final int[] THE_ONE = {0};
-
     private final KeyedRuns.Merged entries = runs.merged();
     private final @Nullable DistinctValues.Counting[] counting =
         new DistinctValues.@Nullable Counting[distinct.length];
@@ -281,7 +297,7 @@ public final class GroupedTotals {
         if (values != null) {
           ofOne[t].count(0, values.of(key, length));
         }
-        ofAll[t].merge(ofOne[t], THE_ONE);
+        ofAll[t].add(0, ofOne[t], 0);
       }
       return true;
     }

@@ -19,6 +19,9 @@ public final class KeyedRuns {
   /** So many runs of about the same size become one. */
   private static final int MOST_ALIKE = 16;
 
+  /** The level of runs in memory. */
+  private static final int MEMORY = -1;
+
   private static final int READ_AT_ONCE = 1 << 15;
   private static final int WRITE_AT_ONCE = 1 << 18;
 
@@ -31,6 +34,7 @@ public final class KeyedRuns {
 
   private final RowBytes pending = new RowBytes();
   private long bytes;
+  private long inMemory;
 
   /** The order of keys, of which each says itself where it ends. */
   public interface Order {
@@ -41,7 +45,7 @@ public final class KeyedRuns {
   /**
    * Some entries in order.
    *
-   * @param level how often what is in it was merged
+   * @param level how often what is in it was merged; those in memory are merged at the end alone
    */
   private record Run(StoredBytes stored, long start, long end, int level) {}
 
@@ -59,6 +63,11 @@ public final class KeyedRuns {
     return runs.isEmpty();
   }
 
+  /** Returns how many bytes are in memory. */
+  public long inMemory() {
+    return inMemory;
+  }
+
   /** Returns how many bytes were put on disk. */
   public long onDisk() {
     return bytes;
@@ -67,10 +76,10 @@ public final class KeyedRuns {
   /**
    * Begins a run.
    *
-   * @param inMemory whether it is kept there, as a last one may be
+   * @param memory whether it is kept in memory
    */
-  public Adding begin(boolean inMemory) {
-    return inMemory || spill == null ? new Adding(new MemoryBytes()) : begin(0);
+  public Adding begin(boolean memory) {
+    return memory || spill == null ? new Adding(new MemoryBytes()) : begin(0);
   }
 
   private Adding begin(int level) {
@@ -115,12 +124,14 @@ public final class KeyedRuns {
 
     /** All entries were added. */
     public void end() {
-      end(0);
+      end(into instanceof SpillFile ? 0 : MEMORY);
     }
 
     private void end(int level) {
       putOut();
-      bytes += into instanceof SpillFile ? into.size() - start : 0;
+      long size = into.size() - start;
+      bytes += level == MEMORY ? 0 : size;
+      inMemory += level == MEMORY ? size : 0;
       runs.add(new Run(into, start, into.size(), level));
       mergeAlike(level);
     }
@@ -128,7 +139,7 @@ public final class KeyedRuns {
 
   private void mergeAlike(int level) {
     List<Run> alike = runs.stream().filter(run -> run.level == level).toList();
-    if (spill == null || alike.size() < MOST_ALIKE) {
+    if (level == MEMORY || alike.size() < MOST_ALIKE) {
       return;
     }
     Adding all = begin(level + 1);
@@ -153,6 +164,7 @@ public final class KeyedRuns {
       mergeAlike(run.level);
     }
     bytes += other.bytes;
+    inMemory += other.inMemory;
   }
 
   /** Carries the runs to another process, or takes those of one. */

@@ -22,8 +22,8 @@ public final class Spill implements AutoCloseable {
   private static final int SHARE = 4;
   private static final long LEAST_PART = 1 << 16;
 
-  /** What arrays can hold, and sorting does not get faster with more. */
-  private static final long MOST_SHARED = 1 << 30;
+  /** More is not worth having. */
+  private static final long MOST_SHARED = 1L << 32;
 
   private static final int FEWEST_PARTS = 4;
   private static final int MOST_PARTS = 512;
