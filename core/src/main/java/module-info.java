@@ -6,7 +6,6 @@
 @SuppressWarnings("module") // the modules it is open to are built after it
 module org.abletwine.core {
   requires transitive org.jspecify;
-  requires org.apache.commons.text;
   requires re2j;
   requires net.sf.jsqlparser;
 
@@ -52,4 +51,5 @@ module org.abletwine.core {
       org.abletwine.benchmarks;
 
   uses org.abletwine.table.TableFormat;
+  uses org.abletwine.figures.RecordForm;
 }

@@ -3,11 +3,11 @@
 module org.abletwine.formats {
   requires transitive org.abletwine.core;
   requires de.siegmar.fastcsv;
-  requires org.apache.commons.compress;
-  requires com.fasterxml.jackson.core;
+  requires static org.apache.commons.compress;
+  requires static com.fasterxml.jackson.core;
   requires transitive java.sql;
-  requires com.fasterxml.aalto;
-  requires com.github.luben.zstd_jni;
+  requires static com.fasterxml.aalto;
+  requires static com.github.luben.zstd_jni;
 
   exports org.abletwine.formats.database;
   exports org.abletwine.formats.csv to

@@ -5,6 +5,9 @@ module org.abletwine.plan {
   requires transitive com.fasterxml.jackson.databind;
   requires org.snakeyaml.engine;
   requires org.apache.commons.text;
+  requires org.apache.commons.compress; // these three: what tables of plans need
+  requires com.github.luben.zstd_jni;
+  requires com.fasterxml.aalto;
 
   exports org.abletwine.plan;
   exports org.abletwine.plan.draft;
@@ -13,4 +16,7 @@ module org.abletwine.plan {
 
   uses org.abletwine.plan.FarFiles;
   uses org.abletwine.plan.ReportMaker;
+
+  provides org.abletwine.figures.RecordForm with
+      org.abletwine.plan.JsonRecord;
 }

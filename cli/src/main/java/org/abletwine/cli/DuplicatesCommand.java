@@ -230,7 +230,9 @@ final class DuplicatesCommand implements Callable<Integer> {
       if (!without.toString().equals("-")) {
         long left =
             DuplicateAudit.of(
-                    Tables.file(without, reading.options().withSheet(null)), columns, steps)
+                    Tables.file(without, reading.options().but().sheet(null).build()),
+                    columns,
+                    steps)
                 .report(0)
                 .duplicateKeys();
         System.err.println("Read again: " + Words.keys(left) + " on several rows");

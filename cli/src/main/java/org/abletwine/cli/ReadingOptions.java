@@ -103,7 +103,7 @@ final class ReadingOptions {
   TableOptions of(Path file) {
     TableOptions all = options();
     boolean sheets = Tables.matching(file).stream().allMatch(Tables::hasSheets);
-    return sheets ? all : all.withSheet(null);
+    return sheets ? all : all.but().sheet(null).build();
   }
 
   TableOptions options() {

@@ -15,7 +15,7 @@ final class TheirOptions {
 
   /** How to read the reference: the name of its file is no column of it. */
   TableOptions of(ReadingOptions reading, Path reference) {
-    TableOptions same = reading.of(reference).withSource(null);
-    return sheet == null ? same : same.withSheet(new SheetPart(sheet, 0, null));
+    TableOptions same = reading.of(reference).but().source(null).build();
+    return sheet == null ? same : same.but().sheet(new SheetPart(sheet, 0, null)).build();
   }
 }

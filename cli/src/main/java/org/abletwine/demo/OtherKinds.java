@@ -98,16 +98,19 @@ final class OtherKinds {
   }
 
   private static Table typed(Path file, String column, ColumnType.Kind kind) {
-    return Tables.file(file, TableOptions.NONE.withTypes(Map.of(column, ColumnType.of(kind))));
+    return Tables.file(
+        file, TableOptions.builder().types(Map.of(column, ColumnType.of(kind))).build());
   }
 
   private static void prices(Path folder) {
     Path file = folder.resolve("prices.db");
     TableOptions types =
-        TableOptions.NONE.withTypes(
-            Map.of(
-                "effective_from", ColumnType.of(ColumnType.Kind.DATE),
-                "price_per_tonne", ColumnType.of(ColumnType.Kind.NUMBER)));
+        TableOptions.builder()
+            .types(
+                Map.of(
+                    "effective_from", ColumnType.of(ColumnType.Kind.DATE),
+                    "price_per_tonne", ColumnType.of(ColumnType.Kind.NUMBER)))
+            .build();
     try (TableSink sink =
         Database.at("jdbc:sqlite:" + file).into("prices", Database.Mode.REPLACE).open(null)) {
       RowCopy.copy(Tables.file(folder.resolve("prices.csv"), types), row -> true, sink);

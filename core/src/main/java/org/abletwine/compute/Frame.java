@@ -47,7 +47,8 @@ class Frame {
       throw new DataException(
           full
               + "; correct the row, guard the expression with CASE or NULLIF, or state errors:"
-              + " null");
+              + " null",
+          batch.rowNumber(row));
     }
     if (failed.get(row)) {
       return; // a row counts once, however many of its parts cannot be computed

@@ -8,7 +8,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.derive.Rollup;
@@ -24,6 +27,7 @@ import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.step.run.TakenElsewhere;
 import org.abletwine.table.DataException;
+import org.abletwine.table.Row;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -73,6 +77,7 @@ public final class Enrichment {
    * @param transactions the table to enrich; never changed
    */
   public static Builder of(Table transactions) {
+    Objects.requireNonNull(transactions, "transactions");
     return new Builder(transactions);
   }
 
@@ -143,6 +148,47 @@ public final class Enrichment {
    */
   public RunRecord writeTo(TableSink sink) {
     return writeTo(sink, new RunContext(progress, exceptions));
+  }
+
+  /**
+   * Runs the enrichment and gives each row that comes out to a program, in order, as it comes.
+   *
+   * @param action takes a row; called by one thread at a time, not always the same. What it throws
+   *     ends the run
+   * @return the account of the run
+   * @throws SettingException when a step does not fit the columns
+   * @throws org.abletwine.table.DataException when the data stops the run; rows may have been given
+   *     before
+   */
+  public RunRecord forEach(Consumer<? super Row> action) {
+    Objects.requireNonNull(action, "action");
+    return writeTo(new RowsTaken(action));
+  }
+
+  /**
+   * Runs the enrichment and returns the rows that come out, all of them in memory. For many rows
+   * see {@link #forEach} and {@link #stream}.
+   *
+   * @return the rows, in order
+   * @throws SettingException when a step does not fit the columns
+   * @throws org.abletwine.table.DataException when the data stops the run
+   */
+  public List<Row> rows() {
+    List<Row> rows = new ArrayList<>();
+    forEach(rows::add);
+    return rows;
+  }
+
+  /**
+   * Begins a run and returns the rows that come out as a stream, in order: of those not yet taken a
+   * few thousand are in memory. To be closed where it may not be read to its end, as by {@code try
+   * (Stream<Row> rows = enrichment.stream())}.
+   *
+   * @return the rows, each once; what ends the run is thrown where the row after the last would be
+   *     taken
+   */
+  public Stream<Row> stream() {
+    return RowStream.of(this::writeTo);
   }
 
   /**

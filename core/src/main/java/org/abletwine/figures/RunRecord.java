@@ -8,6 +8,8 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.ServiceLoader;
+import org.abletwine.table.SettingException;
 
 /**
  * The account of one run.
@@ -126,6 +128,23 @@ public record RunRecord(
       }
     }
     return above;
+  }
+
+  /**
+   * Returns the account as JSON, as {@code --json} prints it: one object; counts are rows,
+   * durations seconds.
+   *
+   * @throws SettingException when the module that writes it, {@code able-twine-plan}, is not there
+   */
+  public String toJson() {
+    return ServiceLoader.load(RecordForm.class)
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new SettingException(
+                    "a record becomes JSON by org.abletwine:able-twine-plan, which is neither on"
+                        + " the class path nor on the module path; add it"))
+        .json(this);
   }
 
   /** Returns transactions a second, over the whole run. */

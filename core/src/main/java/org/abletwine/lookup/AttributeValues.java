@@ -6,17 +6,26 @@ import java.util.Arrays;
 import java.util.Iterator;
 import java.util.Map;
 import java.util.Set;
+import org.abletwine.table.ColumnType;
 import org.jspecify.annotations.Nullable;
 
 /** Attributes by name, over the names that all results of a lookup share. Immutable. */
 final class AttributeValues extends AbstractMap<String, @Nullable String> {
   private final String[] names;
+  private final @Nullable ColumnType[] types;
   private final @Nullable String[] values;
 
   /** Takes the arrays as they are: nobody may change them any more. */
-  AttributeValues(String[] names, @Nullable String[] values) {
+  AttributeValues(String[] names, @Nullable ColumnType[] types, @Nullable String[] values) {
     this.names = names;
+    this.types = types;
     this.values = values;
+  }
+
+  /** What an attribute holds, where that is stated. */
+  @Nullable ColumnType type(String name) {
+    int at = indexOf(name);
+    return at < 0 ? null : types[at];
   }
 
   private int indexOf(@Nullable Object name) {

@@ -169,7 +169,9 @@ final class KeptColumns {
                 + ", which "
                 + attribute
                 + " needs; correct the row, or leave it out by a condition (where:)",
-            batch.rowNumber(row));
+            lookup.reference.name(),
+            batch.rowNumber(row),
+            attribute.source());
       }
       cells.append(aggregate.ofOne(value, column < 0));
     }

@@ -1,5 +1,6 @@
 package org.abletwine.lookup;
 
+import java.math.BigDecimal;
 import java.util.List;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
@@ -47,6 +48,137 @@ public record KeyPart(
    */
   public static KeyPart between(String ours, String from, String to) {
     return new KeyPart(ours, from, to, null, MatchRule.of(MatchRule.Kind.BETWEEN));
+  }
+
+  /**
+   * A part that takes the greatest of theirs that is not above ours: what is in force on a day.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
+  public static KeyPart atOrBelow(String ours, String theirs) {
+    return matching(ours, MatchRule.Kind.AT_OR_BELOW, theirs);
+  }
+
+  /**
+   * A part that takes the least of theirs that is not below ours.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
+  public static KeyPart atOrAbove(String ours, String theirs) {
+    return matching(ours, MatchRule.Kind.AT_OR_ABOVE, theirs);
+  }
+
+  /**
+   * A part that takes the one of theirs with the least distance from ours.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
+  public static KeyPart nearest(String ours, String theirs) {
+    return matching(ours, MatchRule.Kind.NEAREST, theirs);
+  }
+
+  /**
+   * A part that matches when ours starts with theirs.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
+  public static KeyPart startsWith(String ours, String theirs) {
+    return matching(ours, MatchRule.Kind.STARTS_WITH, theirs);
+  }
+
+  /**
+   * A part that matches when theirs stands somewhere in ours.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
+  public static KeyPart contains(String ours, String theirs) {
+    return matching(ours, MatchRule.Kind.CONTAINS, theirs);
+  }
+
+  /**
+   * A part that matches when ours fits the pattern that theirs is, in which {@code *} is any run
+   * and {@code ?} any one character.
+   *
+   * @param ours the column of the transactions
+   * @param pattern the column of the reference
+   */
+  public static KeyPart wildcard(String ours, String pattern) {
+    return matching(ours, MatchRule.Kind.WILDCARD, pattern);
+  }
+
+  /**
+   * A part that matches when the regular expression that theirs is is found somewhere in ours.
+   *
+   * @param ours the column of the transactions
+   * @param pattern the column of the reference
+   */
+  public static KeyPart regex(String ours, String pattern) {
+    return matching(ours, MatchRule.Kind.REGEX, pattern);
+  }
+
+  /**
+   * A part that matches when ours is an item of the list, parted by commas, that theirs is.
+   *
+   * @param ours the column of the transactions
+   * @param list the column of the reference
+   */
+  public static KeyPart listed(String ours, String list) {
+    return matching(ours, MatchRule.Kind.LISTED, list);
+  }
+
+  /**
+   * A part that takes the one of theirs that is most similar to ours, by its letters.
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   * @param atLeast how similar it must be, 0 to 1; 0.9 is usual
+   */
+  public static KeyPart similar(String ours, String theirs, double atLeast) {
+    return new KeyPart(
+        ours,
+        theirs,
+        null,
+        null,
+        new MatchRule(MatchRule.Kind.SIMILAR, null, MatchRule.Ends.LOWER, false, atLeast));
+  }
+
+  /**
+   * Returns the same part, with steps of its own in place of the lookup's.
+   *
+   * @param steps what both sides go through before they are compared
+   */
+  public KeyPart normalised(NormaliseStep... steps) {
+    return new KeyPart(ours, theirs, theirsTo, List.of(steps), match);
+  }
+
+  /**
+   * Returns the same part for what is not too far away: of {@code atOrBelow}, {@code atOrAbove} and
+   * {@code nearest}.
+   *
+   * @param distance the farthest that still counts, in the unit of the numbers or in days
+   * @throws IllegalArgumentException for other rules
+   */
+  public KeyPart within(BigDecimal distance) {
+    if (!match.kind().distant()) {
+      throw new IllegalArgumentException(this + " has no distance");
+    }
+    return new KeyPart(
+        ours,
+        theirs,
+        theirsTo,
+        normalise,
+        new MatchRule(
+            match.kind(), distance, match.ends(), match.oursIsPattern(), match.atLeast()));
+  }
+
+  /** Returns the same part for what is at most so many days or units away. */
+  public KeyPart within(long distance) {
+    return within(BigDecimal.valueOf(distance));
   }
 
   /**

@@ -8,7 +8,11 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.index.RuleIndex;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.Row;
+import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,6 +29,10 @@ public final class LoadedLookup
 
   private final Tried[] sources;
   private final String[] names;
+
+  /** What the attributes hold; null where that is not stated. */
+  private final @Nullable ColumnType[] types;
+
   private final LookupFills fills;
 
   /** For each reference its key parts' places among those of the first, or -1. */
@@ -34,9 +42,11 @@ public final class LoadedLookup
   @SuppressWarnings("serial") // made anew by readResolve
   private final transient ThreadLocal<Scratch[]> scratches;
 
-  private LoadedLookup(Tried[] sources, String[] names, LookupFills fills) {
+  private LoadedLookup(
+      Tried[] sources, String[] names, @Nullable ColumnType[] types, LookupFills fills) {
     this.sources = sources;
     this.names = names;
+    this.types = types;
     this.fills = fills;
     this.partOf = new int[sources.length][];
     List<String> known = List.of(sources[0].ours());
@@ -46,7 +56,7 @@ public final class LoadedLookup
   }
 
   private Object readResolve() {
-    return new LoadedLookup(sources, names, fills);
+    return new LoadedLookup(sources, names, types, fills);
   }
 
   static LoadedLookup of(Lookup lookup, List<LoadedReference> references) {
@@ -56,7 +66,13 @@ public final class LoadedLookup
       Lookup from = i == 0 ? lookup : lookup.otherwise.get(i - 1);
       sources[i] = Tried.of(from, references.get(i), names);
     }
-    return new LoadedLookup(sources, names, new LookupFills(lookup));
+    @Nullable ColumnType[] types =
+        lookup.bring.stream().map(bring -> type(lookup, bring)).toArray(ColumnType[]::new);
+    return new LoadedLookup(sources, names, types, new LookupFills(lookup));
+  }
+
+  private static @Nullable ColumnType type(Lookup lookup, Attribute attribute) {
+    return attribute.aggregate() == null ? lookup.reference.type(attribute.source()) : null;
   }
 
   /**
@@ -151,8 +167,9 @@ public final class LoadedLookup
   /**
    * Looks up one record.
    *
-   * @param record the record, by column name; the key columns are read, missing ones count as null
+   * @param record the record, by column name, of which the key columns are read; null is no value
    * @return outcome and attributes
+   * @throws SettingException when it has no such field at all, naming the nearest
    */
   @Override
   public LookupResult apply(Map<String, @Nullable String> record) {
@@ -160,10 +177,29 @@ public final class LoadedLookup
     for (int source = 0; source < sources.length; source++) {
       String[] ours = sources[source].ours();
       for (int part = 0; part < ours.length; part++) {
-        scratch[source].parts[part] = record.get(ours[part]);
+        String value = record.get(ours[part]);
+        if (value == null && !record.containsKey(ours[part])) {
+          throw new SettingException(
+              "the record has no field \""
+                  + ours[part]
+                  + "\", by which is looked up; "
+                  + NearestName.hint(ours[part], record.keySet()));
+        }
+        scratch[source].parts[part] = value;
       }
     }
     return find(scratch);
+  }
+
+  /**
+   * Looks up a row.
+   *
+   * @param row the row, of which the key columns are read
+   * @return outcome and attributes
+   * @throws SettingException when it has no such column, naming the nearest
+   */
+  public LookupResult find(Row row) {
+    return apply(row.map());
   }
 
   private LookupResult find(Scratch[] scratch) {
@@ -220,7 +256,7 @@ public final class LoadedLookup
         outcome,
         matched || outcome == Outcome.AMBIGUOUS ? reference.name() : "",
         matched ? reference.numbers().of(row) : 0,
-        new AttributeValues(names, values));
+        new AttributeValues(names, types, values));
   }
 
   @Override

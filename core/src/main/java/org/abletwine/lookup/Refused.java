@@ -42,11 +42,13 @@ final class Refused {
    * @throws DataException when that is of no single row, nor of values compared with others
    */
   void stopped(int stage, DataException met) {
-    if (met.row() > 0) {
-      stop = new Stop(stage, met);
-    } else if (!compared.containsKey(stage)) {
+    if (compared.containsKey(stage)) {
+      return; // by their place among those of all parts
+    }
+    if (met.row() == 0) {
       throw met;
     }
+    stop = new Stop(stage, met);
   }
 
   /** Values were compared at that stage of loading. */

@@ -107,7 +107,10 @@ final class Teller {
             + ": fail."
             + " Correct the row or "
             + lookup.reference.name()
-            + ", or use leave, drop or fill");
+            + ", or use leave, drop or fill",
+        shared.transactions(),
+        batch.rowNumber(row),
+        null);
   }
 
   private String shown(Batch batch, int row, int part) {

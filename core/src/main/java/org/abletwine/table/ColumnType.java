@@ -1,5 +1,6 @@
 package org.abletwine.table;
 
+import java.io.Serializable;
 import java.util.List;
 
 /**
@@ -12,7 +13,9 @@ import java.util.List;
  *     written, such as {@code 1.234,56}; for texts that numbers were made into, likewise; empty for
  *     ISO 8601, for plain numbers and for other texts
  */
-public record ColumnType(Kind kind, List<String> patterns) {
+public record ColumnType(Kind kind, List<String> patterns) implements Serializable {
+  private static final long serialVersionUID = 1L;
+
   /** Kinds of values. */
   public enum Kind {
     /** Text, ordered by code point. */

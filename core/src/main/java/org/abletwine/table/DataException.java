@@ -2,20 +2,22 @@ package org.abletwine.table;
 
 import org.jspecify.annotations.Nullable;
 
-/** The data or a file stopped the run (exit status 1 on the command line). */
+/**
+ * The data or a file stopped the run (exit status 1 on the command line). Where it is known, the
+ * table, row and column are fields too, for a program.
+ */
 public final class DataException extends AbleTwineException {
   private static final long serialVersionUID = 1L;
 
-  /**
-   * The row of its table, 1-based; 0 when it is of no single row, or that is in the message only.
-   */
+  private final @Nullable String table;
   private final long row;
+  private final @Nullable String column;
 
   /**
    * @param message what was found, where, and what to do next
    */
   public DataException(String message) {
-    this(message, 0);
+    this(message, null, 0, null);
   }
 
   /**
@@ -23,8 +25,20 @@ public final class DataException extends AbleTwineException {
    * @param row the row of the table that it is of, 1-based, header not counted; 0 for no single row
    */
   public DataException(String message, long row) {
+    this(message, null, row, null);
+  }
+
+  /**
+   * @param message what was found, where, and what to do next
+   * @param table the table, or the file, that it is of; null when that is in the message only
+   * @param row the row of it, 1-based, header not counted; 0 for no single row
+   * @param column the column; null for none
+   */
+  public DataException(String message, @Nullable String table, long row, @Nullable String column) {
     super(message, null);
+    this.table = table;
     this.row = row;
+    this.column = column;
   }
 
   /**
@@ -33,14 +47,26 @@ public final class DataException extends AbleTwineException {
    */
   public DataException(String message, @Nullable Throwable cause) {
     super(message, cause);
+    this.table = null;
     this.row = 0;
+    this.column = null;
+  }
+
+  /** Returns the table, or the file, that it is of; null when only the message says. */
+  public @Nullable String table() {
+    return table;
   }
 
   /**
-   * Returns the row of the table that it is of, 1-based, header not counted; 0 when it is of no
-   * single row, or only the message says which.
+   * Returns the row of its table, 1-based, header not counted; 0 when it is of no single row, or
+   * only the message says which.
    */
   public long row() {
     return row;
+  }
+
+  /** Returns the column that it is of; null when it is of none, or only the message says which. */
+  public @Nullable String column() {
+    return column;
   }
 }

@@ -1,5 +1,6 @@
 package org.abletwine.table;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -63,64 +64,14 @@ public record TableOptions(
     }
   }
 
-  /**
-   * Returns the same with another column for the name of the file.
-   *
-   * @param column the column to add; null for none
-   */
-  public TableOptions withSource(@Nullable String column) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, column, hidden);
+  /** Begins options with nothing stated: all is found from the data. */
+  public static Builder builder() {
+    return NONE.but();
   }
 
-  /**
-   * Returns the same, with short rows filled up or not.
-   *
-   * @param filled whether they are filled up with nulls
-   */
-  public TableOptions withPad(boolean filled) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, filled, types, nested, sheet, source, hidden);
-  }
-
-  /**
-   * Returns the same, with objects within objects as columns or not.
-   *
-   * @param columns whether they give columns of their own
-   */
-  public TableOptions withNested(boolean columns) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, columns, sheet, source, hidden);
-  }
-
-  /**
-   * Returns the same, with what columns hold.
-   *
-   * @param stated the types of columns, by name
-   */
-  public TableOptions withTypes(Map<String, ColumnType> stated) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, stated, nested, sheet, source, hidden);
-  }
-
-  /**
-   * Returns the same for another part of a workbook.
-   *
-   * @param part the sheet and where in it; null for the only sheet
-   */
-  public TableOptions withSheet(@Nullable SheetPart part) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, nested, part, source, hidden);
-  }
-
-  /**
-   * Returns the same, with columns kept private.
-   *
-   * @param columns their names; those that the table has not are passed over
-   */
-  public TableOptions withPrivate(Set<String> columns) {
-    return new TableOptions(
-        delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, source, columns);
+  /** Begins options that are the same but for what is then stated. */
+  public Builder but() {
+    return new Builder(this);
   }
 
   /** States everything but types, what is nested and where rows come from. */
@@ -132,5 +83,124 @@ public record TableOptions(
       List<String> nulls,
       boolean pad) {
     this(delimiter, quote, header, encoding, nulls, pad, Map.of(), false, null, null, Set.of());
+  }
+
+  /** Collects options. Not safe for use by several threads at once. */
+  public static final class Builder {
+    private @Nullable Character delimiter;
+    private @Nullable Character quote;
+    private @Nullable Boolean header;
+    private @Nullable String encoding;
+    private List<String> nulls;
+    private boolean pad;
+    private Map<String, ColumnType> types;
+    private boolean nested;
+    private @Nullable SheetPart sheet;
+    private @Nullable String source;
+    private Set<String> hidden;
+
+    private Builder(TableOptions from) {
+      delimiter = from.delimiter;
+      quote = from.quote;
+      header = from.header;
+      encoding = from.encoding;
+      nulls = from.nulls;
+      pad = from.pad;
+      types = from.types;
+      nested = from.nested;
+      sheet = from.sheet;
+      source = from.source;
+      hidden = from.hidden;
+    }
+
+    /** States the character between cells, of ASCII; found from the data unless stated. */
+    public Builder delimiter(@Nullable Character between) {
+      delimiter = between;
+      return this;
+    }
+
+    /** States the quote character, of ASCII; found from the data unless stated. */
+    public Builder quote(@Nullable Character character) {
+      quote = character;
+      return this;
+    }
+
+    /** States whether the first row holds the column names; found from the data unless stated. */
+    public Builder header(@Nullable Boolean first) {
+      header = first;
+      return this;
+    }
+
+    /** States the name of the character encoding; found from the data unless stated. */
+    public Builder encoding(@Nullable String name) {
+      encoding = name;
+      return this;
+    }
+
+    /** States words that, unquoted, stand for null beside the empty cell; none unless stated. */
+    public Builder nulls(List<String> words) {
+      nulls = words;
+      return this;
+    }
+
+    /** States that short rows are filled up with nulls; they are refused unless stated. */
+    public Builder pad(boolean filled) {
+      pad = filled;
+      return this;
+    }
+
+    /** States what columns hold, by name; none unless stated. */
+    public Builder types(Map<String, ColumnType> stated) {
+      types = stated;
+      return this;
+    }
+
+    /** States what one column holds, beside those stated before. */
+    public Builder type(String column, ColumnType type) {
+      Map<String, ColumnType> more = new HashMap<>(types);
+      more.put(column, type);
+      types = more;
+      return this;
+    }
+
+    /**
+     * States that objects within objects give columns of their own, such as {@code address.city};
+     * one column holds them as text unless stated.
+     */
+    public Builder nested(boolean columns) {
+      nested = columns;
+      return this;
+    }
+
+    /** States which part of a workbook the table is; its only sheet unless stated. */
+    public Builder sheet(@Nullable SheetPart part) {
+      sheet = part;
+      return this;
+    }
+
+    /** States a column to add that holds the name of the file a row is of; none unless stated. */
+    public Builder source(@Nullable String column) {
+      source = column;
+      return this;
+    }
+
+    /**
+     * States columns, of this table or of others, whose values are shown nowhere but in rows that
+     * come out; none unless stated.
+     */
+    public Builder keepPrivate(Set<String> columns) {
+      hidden = columns;
+      return this;
+    }
+
+    /**
+     * Makes the options.
+     *
+     * @throws SettingException when the delimiter or the quote is not ASCII
+     */
+    public TableOptions build() {
+      return new TableOptions(
+          delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, source, hidden);
+    }
   }
 }

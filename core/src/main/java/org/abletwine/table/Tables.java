@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.ServiceLoader;
 import org.abletwine.table.batch.FormedTable;
 import org.abletwine.table.batch.ManyTables;
@@ -16,6 +18,73 @@ import org.jspecify.annotations.Nullable;
 /** Opens tables and sinks by file name, with the formats on the class path. */
 public final class Tables {
   private Tables() {}
+
+  /**
+   * A table of rows that a program holds.
+   *
+   * @param columns the names of its columns
+   * @param rows its rows, in order; each has a cell for each column, null for null. They are not
+   *     copied, and must not change while the table is read
+   * @throws SettingException when a name stands twice
+   */
+  public static Table of(List<String> columns, List<? extends List<@Nullable String>> rows) {
+    return of("rows", columns, rows);
+  }
+
+  /**
+   * A table of rows that a program holds.
+   *
+   * @param name what messages call it
+   * @param columns the names of its columns
+   * @param rows its rows, in order; each has a cell for each column, null for null. They are not
+   *     copied, and must not change while the table is read
+   * @throws SettingException when a name stands twice
+   */
+  public static Table of(
+      String name, List<String> columns, List<? extends List<@Nullable String>> rows) {
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(columns, "columns");
+    Objects.requireNonNull(rows, "rows");
+    try {
+      return new HeldTable<List<@Nullable String>>(
+          name, new Schema(columns), Map.of(), rows, row -> row);
+    } catch (IllegalArgumentException e) {
+      throw new SettingException(name + ": " + e.getMessage());
+    }
+  }
+
+  /**
+   * A table of records, or of beans: a column for each component of the record, or for each getter
+   * of the bean in the order of its fields, with its type. Texts, numbers, truth values, dates,
+   * times and constants of an enum become cells; null and an empty {@code Optional} become null.
+   *
+   * @param records the objects, of one class, at least one; not copied
+   * @throws SettingException when there is none, which would tell the columns, or the class has
+   *     neither components nor getters, or cannot be looked into
+   */
+  public static <T> Table records(List<T> records) {
+    Objects.requireNonNull(records, "records");
+    if (records.isEmpty()) {
+      throw new SettingException("no records, so that no columns are known: state their class");
+    }
+    return records(records.get(0).getClass(), records);
+  }
+
+  /**
+   * A table of records or beans of a stated class, of which there may be none.
+   *
+   * @param type their class
+   * @param records the objects; not copied
+   * @throws SettingException when the class has neither components nor getters, or cannot be looked
+   *     into
+   */
+  public static Table records(Class<?> type, List<?> records) {
+    Objects.requireNonNull(type, "type");
+    Objects.requireNonNull(records, "records");
+    ObjectColumns columns = ObjectColumns.of(type);
+    return new HeldTable<Object>(
+        type.getSimpleName(), columns.schema(), columns.types(), records, columns::cells);
+  }
 
   /**
    * A table in a file, all about its form found from the data. Nothing is read yet.

@@ -211,7 +211,7 @@ class LoadedLookupTest {
     expected.put("district", null);
     assertThat(ann.attributes()).isEqualTo(expected).hasToString("{name=Ann, district=null}");
     assertThat(ann.attributes()).containsKey("district").doesNotContainKey("code");
-    assertThat(ann.get("code")).isNull();
+    assertThat(ann.attributes().get("code")).isNull();
     assertThat(ben.attributes().values()).containsExactly("Ben", "D2");
     assertThatThrownBy(() -> ann.attributes().put("name", "x"))
         .isInstanceOf(UnsupportedOperationException.class);

@@ -88,9 +88,11 @@ class NumberFormTest {
   private static Table formed(MemoryTable table) {
     return FormedTable.of(
         table,
-        TableOptions.NONE.withTypes(
-            java.util.Map.of(
-                "amount", new ColumnType(ColumnType.Kind.NUMBER, List.of("1.234,56")))));
+        TableOptions.builder()
+            .types(
+                java.util.Map.of(
+                    "amount", new ColumnType(ColumnType.Kind.NUMBER, List.of("1.234,56"))))
+            .build());
   }
 
   /** The same as of a table that writes them plainly, for any number of workers and batches. */

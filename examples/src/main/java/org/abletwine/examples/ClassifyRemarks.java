@@ -7,7 +7,6 @@ import org.abletwine.lookup.LoadedLookup;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.lookup.LookupResult;
 import org.abletwine.lookup.Several;
-import org.abletwine.match.MatchRule;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 
@@ -22,8 +21,7 @@ public final class ClassifyRemarks {
    */
   public static void main(String[] args) {
     Table patterns = Tables.file(Path.of(args[0], "remark-patterns.csv"));
-    Lookup byPattern =
-        Lookup.in(patterns).key(KeyPart.matching("remark", MatchRule.Kind.WILDCARD, "pattern"));
+    Lookup byPattern = Lookup.in(patterns).key(KeyPart.wildcard("remark", "pattern"));
     LoadedLookup longest = byPattern.bring("remark_class").several(Several.LONGEST).load();
     LoadedLookup all = byPattern.bring("listagg(remark_class, ' + ') as classes").load();
     for (String remark :

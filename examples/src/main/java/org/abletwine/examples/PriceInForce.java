@@ -7,7 +7,6 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.match.MatchRule;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
 
@@ -26,7 +25,7 @@ public final class PriceInForce {
         Lookup.in(Tables.file(demo.resolve("prices.csv")))
             .key("commodity")
             .key("grade_mark", "grade")
-            .key(KeyPart.matching("delivered_on", MatchRule.Kind.AT_OR_BELOW, "effective_from"))
+            .key(KeyPart.atOrBelow("delivered_on", "effective_from"))
             .normalise(Normalise.trim(), Normalise.ignoreCase())
             .bring("price_per_tonne");
     Lookup moisture =

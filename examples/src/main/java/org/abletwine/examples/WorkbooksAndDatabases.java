@@ -34,16 +34,19 @@ public final class WorkbooksAndDatabases {
   public static void main(String[] args) {
     Path demo = Path.of(args[0]);
     TableOptions typed =
-        TableOptions.NONE.withTypes(Map.of("gross_kg", ColumnType.of(ColumnType.Kind.INTEGER)));
+        TableOptions.builder()
+            .types(Map.of("gross_kg", ColumnType.of(ColumnType.Kind.INTEGER)))
+            .build();
     Table tickets = Tables.files(List.of(demo.resolve("tickets-2026-*.csv.zip")), typed);
     Table growers =
         Tables.file(
             demo.resolve("masters.xlsx"),
-            TableOptions.NONE.withSheet(new SheetPart("Growers", 0, null)));
+            TableOptions.builder().sheet(new SheetPart("Growers", 0, null)).build());
     Table prices =
         Database.at("jdbc:sqlite:" + demo.resolve("prices.db"))
             .query("select * from prices where price_per_tonne > ?", List.of("0"));
-    Table retests = Tables.file(demo.resolve("retests.jsonl"), TableOptions.NONE.withNested(true));
+    Table retests =
+        Tables.file(demo.resolve("retests.jsonl"), TableOptions.builder().nested(true).build());
 
     Enrichment enrichment =
         Enrichment.of(tickets)

@@ -52,6 +52,14 @@ class ExamplesTest {
   }
 
   @Test
+  void recordsOfAProgram() {
+    assertThat(printed(RecordsOfAProgram::main))
+        .contains("Priced[ticketNo=X1, pricePerTonne=248.7]")
+        .contains("Priced[ticketNo=X3, pricePerTonne=null]")
+        .contains(" tickets of D01");
+  }
+
+  @Test
   void oneRecordAtATime() {
     assertThat(printed(OneRecordAtATime::main))
         .contains("'000324R'  matched    Thistle Meadow Farm")

@@ -36,7 +36,7 @@ class ManyFilesTest {
   @TempDir private Path folder;
 
   private static TableOptions options(boolean pad, @Nullable String source) {
-    return TableOptions.NONE.withPad(pad).withSource(source);
+    return TableOptions.builder().pad(pad).source(source).build();
   }
 
   private static List<List<@Nullable String>> rows(Random random, int from, int to) {

@@ -69,7 +69,7 @@ class PlacesTest {
 
   private Table sheet(String file, String name) {
     return Tables.file(
-        folder.resolve(file), TableOptions.NONE.withSheet(new SheetPart(name, 0, null)));
+        folder.resolve(file), TableOptions.builder().sheet(new SheetPart(name, 0, null)).build());
   }
 
   @Test

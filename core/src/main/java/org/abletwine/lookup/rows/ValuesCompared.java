@@ -113,7 +113,10 @@ public final class ValuesCompared {
                     + " to go by"
                 : "not " + declared.noun() + ", and newest-by goes by it")
             + "; correct the row, or declare the column's type (types: text orders by code point,"
-            + " dates other than ISO 8601 state their pattern), or leave such rows out with where:");
+            + " dates other than ISO 8601 state their pattern), or leave such rows out with where:",
+        place.table(),
+        met.row(),
+        place.column());
   }
 
   /**

@@ -245,6 +245,8 @@ final class Domains {
             + ", and the column is ordered; correct the row, or declare the column's type"
             + " (types: { COLUMN: text } orders by code point; dates other than ISO 8601 state"
             + " their pattern), or leave such rows out with unreadable: leave-out",
-        number.of(rows.number(row)));
+        place,
+        number.of(rows.number(row)),
+        null);
   }
 }

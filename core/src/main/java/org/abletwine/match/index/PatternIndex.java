@@ -57,7 +57,9 @@ final class PatternIndex implements RuleIndex {
                 + "` is not a regular expression of up to "
                 + Patterns.MOST_REGEX
                 + " characters; correct it, or match: contains",
-            number.of(rows.number(row)));
+            place,
+            number.of(rows.number(row)),
+            null);
       }
       patterns[row] = pattern;
       partitions[row] = rows.partition(row);

@@ -97,7 +97,9 @@ final class SegmentBuilder {
               + " to "
               + rows.shown(row, 1)
               + "; correct the row",
-          number.of(rows.number(row)));
+          place,
+          number.of(rows.number(row)),
+          null);
     }
     from[row] = openBelow ? LOWEST : low + (rule.ends().lowerIn() ? 0 : 1);
     to[row] = openAbove ? Long.MAX_VALUE : high + (rule.ends().upperIn() ? 1 : 0);

@@ -6,7 +6,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+import org.abletwine.table.text.JaroWinkler;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,7 +23,6 @@ import org.jspecify.annotations.Nullable;
 public final class SimilarKeys {
   private static final int NEIGHBOURS = 10;
   private static final int FEW = 10_000;
-  private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
   private final String[] keys;
   private final String[][] orders = new String[3][];
@@ -107,7 +106,7 @@ public final class SimilarKeys {
   }
 
   private static void compare(String key, String other, double atLeast, List<Similar> best) {
-    double similarity = SIMILARITY.apply(key, other);
+    double similarity = JaroWinkler.similarity(key, other);
     double wanted = wanted(atLeast, best);
     if (similarity > wanted) {
       best.clear();

@@ -98,7 +98,10 @@ record RowsTable(Table table) implements BatchTable {
                   + row.size()
                   + " cells, but there are "
                   + columns
-                  + " columns; give one cell for each, null where there is no value");
+                  + " columns; give one cell for each, null where there is no value",
+              table.name(),
+              read,
+              null);
         }
         row.forEach(into::addCell);
         into.endRow();

@@ -5,11 +5,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 
 /** Finds the valid name a mistyped one was probably meant to be. */
 public final class NearestName {
-  private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
   private static final double CLOSE_ENOUGH = 0.75;
   private static final int NAMES_LISTED = 12;
 
@@ -30,7 +28,7 @@ public final class NearestName {
   }
 
   private static double likeness(String name, String valid) {
-    double similarity = SIMILARITY.apply(name, valid);
+    double similarity = JaroWinkler.similarity(name, valid);
     boolean within =
         name.length() > 2 && valid.length() > 2 && (valid.contains(name) || name.contains(valid));
     return within ? Math.max(similarity, CLOSE_ENOUGH) : similarity;

@@ -3,6 +3,7 @@ package org.abletwine.formats.json;
 import java.nio.file.Path;
 import java.util.Locale;
 import org.abletwine.formats.packed.ByteSource;
+import org.abletwine.formats.packed.Library;
 import org.abletwine.formats.packed.Packing;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.Table;
@@ -36,11 +37,13 @@ public final class JsonFormat implements TableFormat {
 
   @Override
   public Table table(Path path, TableOptions options) {
+    Library.JSON.require(path);
     return new JsonTable(ByteSource.of(path), options);
   }
 
   @Override
   public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+    Library.JSON.require(path);
     return new JsonSink(path, lines(path));
   }
 }

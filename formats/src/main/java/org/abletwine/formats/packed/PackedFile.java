@@ -72,7 +72,7 @@ public final class PackedFile implements Output {
     return switch (packing) {
       case NONE -> into;
       case GZIP -> new GZIPOutputStream(into, BUFFER);
-      case ZSTD -> new ZstdOutputStream(into).setChecksum(true);
+      case ZSTD -> Zstandard.of(into);
       case ZIP -> {
         ZipOutputStream archive = new ZipOutputStream(into);
         ZipEntry entry = new ZipEntry(member(target));
@@ -164,5 +164,12 @@ public final class PackedFile implements Output {
   @Override
   public @Nullable Path beside() {
     return file == null ? null : file.beside();
+  }
+
+  /** A class of its own, so that it is looked at only where the library is there. */
+  private static final class Zstandard {
+    static OutputStream of(OutputStream into) throws IOException {
+      return new ZstdOutputStream(into).setChecksum(true);
+    }
   }
 }

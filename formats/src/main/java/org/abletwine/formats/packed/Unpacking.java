@@ -43,8 +43,14 @@ final class Unpacking extends FilterInputStream {
     try {
       return switch (packing) {
         case NONE -> from;
-        case GZIP -> new Unpacking(name, raw, gzip(from), null);
-        case ZSTD -> new Unpacking(name, raw, new ZstdInputStream(from), null);
+        case GZIP -> {
+          Library.COMPRESS.require(name);
+          yield new Unpacking(name, raw, Gzip.of(from), null);
+        }
+        case ZSTD -> {
+          Library.ZSTD.require(name);
+          yield new Unpacking(name, raw, Zstandard.of(from), null);
+        }
         case ZIP -> {
           ZipInputStream archive = new ZipInputStream(from);
           member(name, archive);
@@ -58,11 +64,21 @@ final class Unpacking extends FilterInputStream {
     }
   }
 
-  private static InputStream gzip(InputStream raw) throws IOException {
-    return GzipCompressorInputStream.builder()
-        .setInputStream(raw)
-        .setDecompressConcatenated(true)
-        .get();
+  /** A class of its own, so that it is looked at only where the library is there. */
+  private static final class Gzip {
+    static InputStream of(InputStream raw) throws IOException {
+      return GzipCompressorInputStream.builder()
+          .setInputStream(raw)
+          .setDecompressConcatenated(true)
+          .get();
+    }
+  }
+
+  /** A class of its own, likewise. */
+  private static final class Zstandard {
+    static InputStream of(InputStream raw) throws IOException {
+      return new ZstdInputStream(raw);
+    }
   }
 
   /** Goes to the only member that is a file. */

@@ -3,6 +3,7 @@ package org.abletwine.formats.workbook;
 import java.nio.file.Path;
 import java.util.Locale;
 import org.abletwine.formats.packed.ByteSource;
+import org.abletwine.formats.packed.Library;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -29,6 +30,7 @@ public final class WorkbookFormat implements TableFormat {
 
   @Override
   public Table table(Path path, TableOptions options) {
+    Library.XML.require(path);
     return new SheetTable(ByteSource.of(path), options);
   }
 
@@ -46,6 +48,7 @@ public final class WorkbookFormat implements TableFormat {
 
   @Override
   public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+    Library.COMPRESS.require(path);
     return new SheetSink(path, options.sheet(), beside instanceof SheetSink other ? other : null);
   }
 }

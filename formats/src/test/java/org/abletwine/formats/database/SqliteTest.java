@@ -143,7 +143,7 @@ class SqliteTest {
         .hasMessageContaining(
             "has several tables; state one with --table NAME, of growers, prices");
     Table named =
-        Tables.file(file(), TableOptions.NONE.withSheet(new SheetPart("PRICES", 0, null)));
+        Tables.file(file(), TableOptions.builder().sheet(new SheetPart("PRICES", 0, null)).build());
     assertThat(named.schema().names()).containsExactly("a");
   }
 

@@ -30,7 +30,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Objects as rows, and rows as objects. */
 class JsonTest {
-  private static final TableOptions COLUMNS = TableOptions.NONE.withNested(true);
+  private static final TableOptions COLUMNS = TableOptions.builder().nested(true).build();
 
   @TempDir private Path folder;
 

@@ -27,7 +27,7 @@ class OdsTest {
   @TempDir private Path folder;
 
   private Table table(TestBook book, @Nullable String sheet) throws IOException {
-    TableOptions options = TableOptions.NONE.withSheet(new SheetPart(sheet, 0, null));
+    TableOptions options = TableOptions.builder().sheet(new SheetPart(sheet, 0, null)).build();
     return Tables.file(book.at(folder.resolve("t.ods")), options);
   }
 

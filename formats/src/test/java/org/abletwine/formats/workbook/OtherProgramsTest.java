@@ -119,7 +119,8 @@ class OtherProgramsTest {
       sheet.style(2, 2).format("yyyy-mm-dd hh:mm:ss").set();
       book.newWorksheet("Two").value(0, 0, "x");
     }
-    Table table = Tables.file(file, TableOptions.NONE.withSheet(new SheetPart("One", 0, null)));
+    Table table =
+        Tables.file(file, TableOptions.builder().sheet(new SheetPart("One", 0, null)).build());
     assertThat(OwnRows.of(table))
         .containsExactly(
             List.of("00123", "0.30000000000000004", "2026-08-01"),
@@ -162,7 +163,7 @@ class OtherProgramsTest {
   }
 
   private static Table sheet(Path file, String name) {
-    return Tables.file(file, TableOptions.NONE.withSheet(new SheetPart(name, 0, null)));
+    return Tables.file(file, TableOptions.builder().sheet(new SheetPart(name, 0, null)).build());
   }
 
   @Test

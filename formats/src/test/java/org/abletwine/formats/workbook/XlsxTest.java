@@ -38,7 +38,7 @@ class XlsxTest {
   }
 
   private static TableOptions part(@Nullable String sheet, int row, @Nullable String range) {
-    return TableOptions.NONE.withSheet(new SheetPart(sheet, row, range));
+    return TableOptions.builder().sheet(new SheetPart(sheet, row, range)).build();
   }
 
   /** The value of a cell of column x. */
@@ -283,7 +283,9 @@ class XlsxTest {
     assertThat(OwnRows.of(range)).containsExactly(List.of("2"));
     TableOptions none =
         new TableOptions(null, null, false, null, List.of("1"), false)
-            .withSheet(new SheetPart(null, 0, "A3:C4"));
+            .but()
+            .sheet(new SheetPart(null, 0, "A3:C4"))
+            .build();
     assertThat(table(book, none).schema().names())
         .containsExactly("column 1", "column 2", "column 3");
     assertThat(OwnRows.of(table(book, none)))
@@ -381,7 +383,7 @@ class XlsxTest {
 
   @Test
   void whatIsSaidOfAPrivateColumnShowsNoCell() throws IOException {
-    TableOptions hidden = TableOptions.NONE.withPrivate(Set.of("no"));
+    TableOptions hidden = TableOptions.builder().keepPrivate(Set.of("no")).build();
     Table codes =
         table(
             TestBook.xlsx(

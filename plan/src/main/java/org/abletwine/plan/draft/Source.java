@@ -97,7 +97,7 @@ record Source(
             ? all
             : new SheetPart(
                 sheet, all == null ? 0 : all.headerRow(), all == null ? null : all.range());
-    return Tables.file(file, options.withSheet(Tables.hasSheets(file) ? part : null));
+    return Tables.file(file, options.but().sheet(Tables.hasSheets(file) ? part : null).build());
   }
 
   /**
