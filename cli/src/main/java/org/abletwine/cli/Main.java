@@ -48,7 +48,10 @@ public final class Main implements Runnable {
           OverlapCommand.class,
           FindCommand.class,
           TraceCommand.class,
-          DriftCommand.class);
+          DriftCommand.class,
+          SchemaCommand.class,
+          CompletionCommand.class,
+          ManualCommand.class);
   private static final int DATA = 1;
   private static final int USAGE = 2;
 
@@ -83,6 +86,11 @@ public final class Main implements Runnable {
     Main main = new Main();
     try (Streams streams = Streams.shown()) {
       try {
+        if (args.length == 1 && args[0].equals("--version")) { // at once: nothing need be parsed
+          System.out.println(Version.text());
+          System.out.flush();
+          return 0;
+        }
         CommandLine line = new CommandLine(main);
         StringWriter help = new StringWriter();
         addCommands(line, args);
@@ -109,9 +117,6 @@ public final class Main implements Runnable {
    * Adds the command that is asked for, for a quick start; all of them where help may be needed.
    */
   private static void addCommands(CommandLine line, String[] args) {
-    if (args.length == 1 && args[0].equals("--version")) {
-      return;
-    }
     for (Class<?> command : COMMANDS) {
       String name = command.getAnnotation(Command.class).name();
       if (args.length > 0 && args[0].equals(name)) {
@@ -120,6 +125,13 @@ public final class Main implements Runnable {
       }
     }
     COMMANDS.forEach(line::addSubcommand);
+  }
+
+  /** All commands with their options, to tell of them. */
+  static CommandLine whole() {
+    CommandLine line = new CommandLine(new Main());
+    COMMANDS.forEach(line::addSubcommand);
+    return line;
   }
 
   private static int usage(ParameterException error, String[] given) {
@@ -176,8 +188,12 @@ public final class Main implements Runnable {
   static final class Version implements CommandLine.IVersionProvider {
     @Override
     public String[] getVersion() {
+      return new String[] {text()};
+    }
+
+    static String text() {
       String version = Main.class.getPackage().getImplementationVersion();
-      return new String[] {"able-twine " + (version == null ? "(unpackaged)" : version)};
+      return "able-twine " + (version == null ? "(unpackaged)" : version);
     }
   }
 }

@@ -22,9 +22,9 @@ public final class MemoryOption {
       names = "--memory",
       paramLabel = "SIZE",
       description =
-          "How much of references may be in memory, such as 512m or 4g. One that does not fit is"
-              + " kept in parts on disk; what comes out is the same. Default: six tenths of what"
-              + " this program may take.")
+          "How much of references may be in memory, such as 512m or 4g, and of totals by group a"
+              + " quarter of that. What does not fit is kept on disk; what comes out is the same."
+              + " Default: six tenths of what this program may take.")
   private String memory;
 
   @Option(

@@ -228,7 +228,7 @@ class MutatedTest {
       Parameters parameters = Parameters.read(plain.child("parameters"), Map.of());
       new PlanReader(Path.of("x"), java.time.LocalDate.EPOCH, mistakes)
           .read(new PlanNode(root, "", mistakes, parameters));
-      List<String> problems = PlanSchema.problems(root);
+      List<String> problems = SchemaProblems.problems(root);
       boolean wellFormed = mistakes.list().stream().allMatch(MutatedTest::ofMeaning);
       assertThat(problems.isEmpty())
           .as("seed %s: the reader says %s, the schema %s", seed, mistakes.list(), problems)

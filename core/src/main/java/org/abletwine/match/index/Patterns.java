@@ -76,7 +76,6 @@ interface Patterns extends Serializable {
   /**
    * A pattern in which {@code *} is any run of characters and {@code ?} any one.
    *
-   * @param pattern the pattern
    * @param compiled what it fits
    * @param literal its longest run without either
    * @param specificity its characters that are neither

@@ -8,9 +8,6 @@ import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
-import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -20,26 +17,12 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import org.snakeyaml.engine.v2.nodes.Tag;
 
 /** Holds a plan against the JSON Schema that ships with the tool. */
-final class PlanSchema {
-  private static final String RESOURCE = "plan.schema.json";
-
-  private PlanSchema() {}
-
-  /** Returns the JSON Schema of plan files, as text. */
-  static String text() {
-    try (InputStream in = PlanSchema.class.getResourceAsStream(RESOURCE)) {
-      if (in == null) {
-        throw new IllegalStateException(RESOURCE + " is not in this build");
-      }
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    } catch (IOException e) {
-      throw new IllegalStateException(RESOURCE + " cannot be read", e);
-    }
-  }
+final class SchemaProblems {
+  private SchemaProblems() {}
 
   private static final Schema SCHEMA =
       SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-          .getSchema(text(), InputFormat.JSON);
+          .getSchema(PlanSchema.text(), InputFormat.JSON);
 
   /** What the schema has against a plan; empty when nothing. */
   static List<String> problems(Node root) {
