@@ -66,6 +66,9 @@ class WholePlanTest {
       divided += ((ObjectNode) lookup).remove("divided") == null ? 0 : 1;
     }
     assertThat(divided).isEqualTo(9);
+    for (JsonNode rollup : after.path("rollups")) {
+      assertThat(((ObjectNode) rollup).remove("bytes_on_disk").asLong()).isPositive();
+    }
     for (JsonNode record : List.of(before, after)) {
       ((ObjectNode) record).remove(List.of("started", "elapsed_seconds"));
     }
