@@ -10,7 +10,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * The values that a plan leaves open: {@code ${month}} stands for one in its texts and paths, and
- * {@code $${} for these characters themselves. Within SQL a parameter is a value and nothing else.
+ * with one more dollar sign for these characters themselves. Within SQL a parameter is a value and
+ * nothing else.
  */
 final class Parameters {
   static final Parameters NONE = new Parameters(Map.of());
