@@ -3,14 +3,15 @@
  * record. Start reading at {@link org.abletwine.enrich.Enrichment}.
  *
  * <pre>{@code
+ * Table growers = Tables.file(Path.of("growers.csv"));
+ * Enrichment enrichment =
+ *     Enrichment.of(Tables.file(Path.of("tickets.csv")))
+ *         .lookup(Lookup.in(growers).key("grower_code", "grower_no").bring("district_code"))
+ *         .build();
  * try (TableSink sink = Tables.sink(Path.of("enriched.csv"))) {
- *   RunRecord record =
- *       Enrichment.of(Tables.file(Path.of("tickets.csv")))
- *           .lookup(Lookup.in(growers).key("grower_code", "code").bring("district"))
- *           .build()
- *           .writeTo(sink);
- *   System.out.println(record.lookups().get(0).matched());
+ *   System.out.println(enrichment.writeTo(sink).lookups().get(0).matched());
  * }
+ * System.out.println(enrichment.rows().get(0).get("district_code"));
  * }</pre>
  */
 @NullMarked

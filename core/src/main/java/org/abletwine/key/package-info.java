@@ -3,10 +3,14 @@
  * {@link org.abletwine.key.Normalise}.
  *
  * <pre>{@code
+ * Table growers = Tables.file(Path.of("growers.csv"));
  * Lookup byCode =
  *     Lookup.in(growers)
- *         .key("grower_code", "code")
- *         .normalise(Normalise.trim(), Normalise.ignoreCase(), Normalise.padZeros(6));
+ *         .key("grower_code", "grower_no")
+ *         .normalise(Normalise.trim(), Normalise.ignoreCase(), Normalise.padZeros(6))
+ *         .bring("name");
+ * List<NormaliseStep> same = Normalise.parse(List.of("trim", "ignore-case"));
+ * System.out.println(same.get(0).apply(" 000324R ")); // 000324R
  * }</pre>
  */
 @NullMarked

@@ -5,11 +5,13 @@
  * <pre>{@code
  * LoadedLookup growers =
  *     Lookup.in(Tables.file(Path.of("growers.csv")))
- *         .key("grower_code", "code")
- *         .bring("name", "district")
+ *         .key("grower_code", "grower_no")
+ *         .bring("name", "district_code")
+ *         .whenUnmatched(Fill.fill("name", "Unlisted"))
  *         .load();
- * LookupResult found = growers.find("004711");
- * System.out.println(found.outcome() + " " + found.get("district"));
+ * LookupResult found = growers.find("000324R");
+ * System.out.println(found.outcome().label() + " " + found.get("district_code"));
+ * System.out.println(growers.find("no such").get("name")); // Unlisted
  * }</pre>
  */
 @NullMarked

@@ -9,6 +9,8 @@
  *     System.out.println(row.get(growers.schema().indexOf("name")));
  *   }
  * }
+ * Table ours = Tables.of(List.of("code", "name"), List.of(List.of("G1", "Moor")));
+ * TableOptions options = TableOptions.builder().delimiter(';').nulls(List.of("n/a")).build();
  * }</pre>
  */
 @NullMarked

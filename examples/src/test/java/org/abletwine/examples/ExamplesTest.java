@@ -21,11 +21,16 @@ class ExamplesTest {
   }
 
   private String printed(java.util.function.Consumer<String[]> main) {
+    return printed(() -> main.accept(new String[] {demo.toString()}));
+  }
+
+  /** What something prints. */
+  static String printed(Runnable what) {
     PrintStream out = System.out;
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
     try {
-      main.accept(new String[] {demo.toString()});
+      what.run();
     } finally {
       System.setOut(out);
     }
