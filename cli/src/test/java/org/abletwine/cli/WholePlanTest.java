@@ -54,7 +54,8 @@ class WholePlanTest {
     assertThat(gave.status()).as(gave.err()).isZero();
     assertThat(gave.out())
         .contains("growers.csv did not fit in memory: divided into 4 parts")
-        .contains("On disk, since it did not fit in memory, which takes longer: growers (");
+        .contains("On disk, since it did not fit in memory, which takes longer: growers (")
+        .contains("totals by region_name, crop: not all groups fitted in memory: sorted with 1,4");
     for (int i = 0; i < written.size(); i++) {
       assertThat(Files.readAllBytes(demo.resolve("out").resolve(written.get(i))))
           .as(written.get(i))

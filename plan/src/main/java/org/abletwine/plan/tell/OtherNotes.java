@@ -22,6 +22,14 @@ public final class OtherNotes {
                   : ": rows were left out or the column was changed in between"));
     }
     for (RollupFigures rollup : run.of(RollupFigures.class)) {
+      if (rollup.onDisk() > 0) {
+        notes.add(
+            "totals by "
+                + String.join(", ", rollup.by())
+                + ": not all groups fitted in memory: sorted with "
+                + Words.bytes(rollup.onDisk())
+                + " on disk");
+      }
       if (rollup.errors() > 0) {
         notes.add(
             "totals by "
