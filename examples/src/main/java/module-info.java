@@ -2,4 +2,7 @@
 module org.abletwine.examples {
   requires org.abletwine.core;
   requires org.abletwine.formats;
+
+  provides org.abletwine.key.NormaliseStep with
+      org.abletwine.examples.WithoutBridge;
 }

@@ -3,7 +3,9 @@ package org.abletwine.key;
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.ServiceLoader;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.NearestName;
 
@@ -187,7 +189,8 @@ public final class Normalise {
   }
 
   /**
-   * A step that takes no argument, by its name.
+   * A step that takes no argument, by its name; one of others too, which {@link ServiceLoader}
+   * finds and whose name has a colon, such as {@code bridge:without-name}.
    *
    * @param name such as {@code trim}
    * @throws SettingException when no step of that name does without an argument
@@ -205,8 +208,29 @@ public final class Normalise {
       case "as-date" -> asDate(List.of("yyyy-MM-dd"));
       case "none" ->
           throw new SettingException("normalise: \"none\" stands alone, not beside other steps");
-      default -> throw unknown(name);
+      default -> name.indexOf(':') > 0 ? ofOthers(name) : throwUnknown(name);
     };
+  }
+
+  private static NormaliseStep ofOthers(String name) {
+    List<String> found = new ArrayList<>();
+    for (NormaliseStep step : ServiceLoader.load(NormaliseStep.class)) {
+      if (step.name().equals(name)) {
+        return step;
+      }
+      found.add(step.name());
+    }
+    throw new SettingException(
+        "normalise: no library here has a step called \""
+            + name
+            + "\"; "
+            + (found.isEmpty()
+                ? "add the one that has it to the class path or the modules"
+                : NearestName.hint(name, found)));
+  }
+
+  private static NormaliseStep throwUnknown(String name) {
+    throw unknown(name);
   }
 
   /**
@@ -274,7 +298,7 @@ public final class Normalise {
       return new SettingException(
           "normalise: " + name + " needs an argument, such as " + name + ": " + example);
     }
-    List<String> all = new java.util.ArrayList<>(PLAIN);
+    List<String> all = new ArrayList<>(PLAIN);
     all.addAll(WITH_ARGUMENT);
     return new SettingException(
         "normalise: no step is called \"" + name + "\"; " + NearestName.hint(name, all));

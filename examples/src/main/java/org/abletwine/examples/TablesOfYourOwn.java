@@ -7,7 +7,6 @@ import java.util.List;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.key.Normalise;
-import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
@@ -52,16 +51,6 @@ public final class TablesOfYourOwn {
     }
   }
 
-  /** Takes off the name of the weighbridge, as in {@code KEL/000324R}. */
-  private record WithoutBridge(String name) implements NormaliseStep {
-    private static final long serialVersionUID = 1L;
-
-    @Override
-    public String apply(String value) {
-      return value.substring(value.indexOf('/') + 1);
-    }
-  }
-
   /** Prints every row. */
   private static final class Printed implements TableSink {
     @Override
@@ -103,7 +92,7 @@ public final class TablesOfYourOwn {
             .lookup(
                 Lookup.in(Tables.file(Path.of(args[0], "growers.csv")))
                     .key("grower_code", "grower_no")
-                    .normalise(new WithoutBridge("without-bridge"), Normalise.trim())
+                    .normalise(new WithoutBridge(), Normalise.trim())
                     .bring("name"))
             .build()
             .writeTo(new Printed())

@@ -1,13 +1,17 @@
 package org.abletwine.examples;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import org.abletwine.demo.WendleVale;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.step.Progress;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -57,6 +61,31 @@ class ExamplesTest {
   }
 
   @Test
+  void aPlanNamesAStepOfOnesOwn() throws IOException {
+    Files.writeString(demo.resolve("weighed.csv"), "no,code\n1,KEL/000324R\n2,TAN/X99999\n");
+    Path plan =
+        Files.writeString(
+            demo.resolve("own.plan.yaml"),
+            String.join(
+                "\n",
+                "able-twine: 1",
+                "transactions: { file: weighed.csv }",
+                "references: { growers: { file: growers.csv, key: grower_no } }",
+                "steps:",
+                "  - lookup: growers",
+                "    key: code = grower_no",
+                "    normalise: [bridge:without-name, trim]",
+                "    bring: name",
+                "outputs: { enriched: out/weighed.csv }"));
+    assertThat(PlanFile.load(plan).run(Progress.NONE).record().lookups().get(0).matched())
+        .isEqualTo(1);
+    Files.writeString(plan, Files.readString(plan).replace("without-name", "without-nam"));
+    assertThatThrownBy(() -> PlanFile.load(plan))
+        .hasMessageContaining("line 7")
+        .hasMessageContaining("did you mean \"bridge:without-name\"?");
+  }
+
+  @Test
   void recordsOfAProgram() {
     assertThat(printed(RecordsOfAProgram::main))
         .contains("Priced[ticketNo=X1, pricePerTonne=248.7]")
@@ -93,7 +122,7 @@ class ExamplesTest {
             "4 | null | null",
             "that is all",
             "as written: 0",
-            "without-bridge: 2",
+            "bridge:without-name: 2",
             "trim: 0");
   }
 
