@@ -32,7 +32,7 @@ import org.snakeyaml.engine.v2.nodes.Tag;
  * is a result or a message, soon. Any number of them by {@code -Dmutations=1000000}.
  */
 class MutatedTest {
-  private static final int COUNT = Integer.getInteger("mutations", 400);
+  private static final int COUNT = Integer.getInteger("mutations", 300);
   private static final int SEED = Integer.getInteger("mutations.seed", 1);
   private static final String[] BYTES = {
     "\"",

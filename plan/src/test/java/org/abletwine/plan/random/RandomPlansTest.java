@@ -29,7 +29,7 @@ import org.junit.jupiter.api.io.TempDir;
  * Any number of them by {@code -Dplans=5000}, from any seed on by {@code -Dplans.seed=1}.
  */
 class RandomPlansTest {
-  private static final int PLANS = Integer.getInteger("plans", 200);
+  private static final int PLANS = Integer.getInteger("plans", 120);
 
   /** Of so many plans one is run in parts too: {@code -Dplans.parted=1} for each. */
   private static final int PARTED = Integer.getInteger("plans.parted", 8);
