@@ -1,7 +1,12 @@
 package org.abletwine.cli;
 
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 import picocli.AutoComplete;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -14,7 +19,7 @@ import picocli.CommandLine.Parameters;
     footerHeading = "%nExample%n",
     footer = {
       "  . <(able-twine completion bash)                          # for this session",
-      "  able-twine completion zsh > ~/.able-twine-completion     # and in ~/.zshrc: . ~/.able-twine-completion",
+      "  able-twine completion zsh > ~/.able-twine.zsh            # then in ~/.zshrc: . ~/.able-twine.zsh",
       "  able-twine completion fish > ~/.config/fish/completions/able-twine.fish"
     })
 final class CompletionCommand implements Callable<Integer> {
@@ -30,12 +35,29 @@ final class CompletionCommand implements Callable<Integer> {
     }
   }
 
-  @Parameters(paramLabel = "SHELL", description = "One of ${COMPLETION-CANDIDATES}.")
-  private Shell shell;
+  @Parameters(
+      paramLabel = "SHELL",
+      completionCandidates = Shells.class,
+      description = "One of ${COMPLETION-CANDIDATES}.")
+  private String shell;
+
+  /** The names of the shells. */
+  static final class Shells extends ArrayList<String> {
+    private static final long serialVersionUID = 1L;
+
+    Shells() {
+      super(Arrays.stream(Shell.values()).map(Shell::toString).toList());
+    }
+  }
 
   @Override
   public Integer call() {
-    System.out.print(script(shell));
+    List<String> names = new Shells();
+    if (!names.contains(shell)) {
+      throw new SettingException(
+          "no shell is called " + shell + " here; " + NearestName.hint(shell, names));
+    }
+    System.out.print(script(Shell.values()[names.indexOf(shell)]));
     return 0;
   }
 

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import org.abletwine.table.DataException;
+import org.abletwine.table.output.OutputFile;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -33,7 +34,12 @@ final class ManualCommand implements Callable<Integer> {
       }
     } catch (IOException e) {
       throw new DataException(
-          "cannot write to " + folder + ": " + e.getMessage() + "; check its permissions", e);
+          "cannot write the manual to "
+              + folder
+              + ": "
+              + OutputFile.reason(e)
+              + "; name another folder",
+          e);
     }
     Say.note(whole.getSubcommands().size() + 1 + " pages in " + folder);
     return 0;

@@ -60,6 +60,18 @@ class ToolTest {
   }
 
   @Test
+  void whatCannotBeDoneIsSaidInWords() throws IOException {
+    Cli.Gave gave = Cli.run("completion", "fsh");
+    assertThat(gave.status()).isEqualTo(2);
+    assertThat(gave.err()).contains("no shell is called fsh here; did you mean \"fish\"?");
+    Path file = Files.writeString(folder.resolve("file"), "mine");
+    gave = Cli.run("manual", file.toString());
+    assertThat(gave.status()).isEqualTo(1);
+    assertThat(gave.err()).contains("cannot write the manual to " + file).contains("not a folder");
+    assertThat(file).hasContent("mine");
+  }
+
+  @Test
   void fishIsToldOfEachCommandAndOption() throws Exception {
     String script = Cli.run("completion", "fish").out();
     for (CommandLine command : Main.whole().getSubcommands().values()) {

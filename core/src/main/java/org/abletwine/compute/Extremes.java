@@ -17,10 +17,8 @@ import org.jspecify.annotations.Nullable;
  * thread.
  */
 final class Extremes {
-  /** About how many bytes the value of a group takes. */
-  private static final int AS_NUMBER = 150;
-
-  private static final int AS_TEXT = 80;
+  /** About how many bytes the value of a group takes, as a number and as text. */
+  static final int BYTES = 230;
 
   private final int sign;
   private final @Nullable ValueOrder order;
@@ -112,11 +110,6 @@ final class Extremes {
     rowOfNumber = new long[0];
     asOrdered = new String[0];
     rowOfText = new long[0];
-  }
-
-  /** About how many bytes it takes. */
-  long bytes() {
-    return (long) AS_NUMBER * numbers.length + (long) AS_TEXT * asOrdered.length;
   }
 
   /** Writes what was found of a group. */

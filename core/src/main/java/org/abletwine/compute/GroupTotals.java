@@ -261,7 +261,7 @@ public final class GroupTotals {
 
   /** Returns about how many bytes it takes beside the groups' counters. */
   public long bytes() {
-    return (long) WIDE * wide.size() + extremes.bytes();
+    return (long) WIDE * wide.size() + (orders() ? (long) Extremes.BYTES * index.groups() : 0);
   }
 
   /** Forgets what is held of groups beside their counters, but not what their values are. */

@@ -2,12 +2,9 @@ package org.abletwine.enrich;
 
 import java.io.DataOutput;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -16,25 +13,18 @@ import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.derive.Rollup;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.Step;
-import org.abletwine.step.run.Before;
 import org.abletwine.step.run.Columns;
-import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
-import org.abletwine.step.run.TakenElsewhere;
-import org.abletwine.table.DataException;
 import org.abletwine.table.Row;
-import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
-import org.abletwine.table.output.OutputGroup;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 
@@ -43,32 +33,10 @@ import org.jspecify.annotations.Nullable;
  * safe to reuse and to share between threads: every {@link #writeTo} is a run of its own.
  */
 public final class Enrichment {
-  private final Table transactions;
-  private final String title;
-  private final List<RunStep> steps;
-  private final long mostRows;
-  private final int workers;
-  private final @Nullable String measure;
-  private final Progress progress;
-  private final Exceptions exceptions;
-  private final List<String> carried;
-  private final Set<String> keptPrivate;
-  private final long memory;
-  private final @Nullable Path spillFolder;
+  private final RunSettings settings;
 
-  private Enrichment(Builder builder) {
-    this.progress = builder.progress;
-    this.exceptions = builder.exceptions;
-    this.transactions = builder.transactions;
-    this.title = builder.title;
-    this.steps = List.copyOf(builder.steps);
-    this.mostRows = builder.mostRows;
-    this.workers = builder.workers;
-    this.measure = builder.measure;
-    this.carried = List.copyOf(builder.carried);
-    this.keptPrivate = builder.keptPrivate;
-    this.memory = builder.memory;
-    this.spillFolder = builder.spillFolder;
+  private Enrichment(RunSettings settings) {
+    this.settings = settings;
   }
 
   /**
@@ -90,16 +58,16 @@ public final class Enrichment {
    */
   public List<Mistake> check() {
     List<Mistake> mistakes = new ArrayList<>();
-    Columns columns = columns();
+    Columns columns = settings.columns();
     try {
-      columns.measuredBy(measure);
-      columns.carrying(carried);
+      columns.measuredBy(settings.measure());
+      columns.carrying(settings.carried());
     } catch (SettingException e) {
       mistakes.add(new Mistake(Mistake.NO_STEP, String.valueOf(e.getMessage())));
     }
-    for (int i = 0; i < steps.size(); i++) {
+    for (int i = 0; i < settings.steps().size(); i++) {
       try {
-        steps.get(i).check(columns);
+        settings.steps().get(i).check(columns);
       } catch (SettingException e) {
         for (String message : String.valueOf(e.getMessage()).split("\n")) {
           mistakes.add(new Mistake(i, message));
@@ -114,9 +82,9 @@ public final class Enrichment {
    * that do not fit are passed over.
    */
   public Set<String> columnNames() {
-    Columns columns = columns();
+    Columns columns = settings.columns();
     Set<String> names = new LinkedHashSet<>(columns.names());
-    for (RunStep step : steps) {
+    for (RunStep step : settings.steps()) {
       try {
         step.check(columns);
       } catch (SettingException e) {
@@ -147,7 +115,7 @@ public final class Enrichment {
    * @throws org.abletwine.table.DataException when the data stops the run
    */
   public RunRecord writeTo(TableSink sink) {
-    return writeTo(sink, new RunContext(progress, exceptions));
+    return writeTo(sink, new RunContext(settings.progress(), settings.exceptions()));
   }
 
   /**
@@ -202,106 +170,7 @@ public final class Enrichment {
    */
   @SuppressWarnings("exports") // for runs of a plan
   public RunRecord writeTo(TableSink sink, RunContext context) {
-    BatchSink into = BatchSink.of(sink);
-    TakenElsewhere taken = context.taken();
-    Instant started = taken == null ? Instant.now() : taken.started();
-    long begun = System.nanoTime();
-    Columns columns = columns().measuredBy(measure).carrying(carried);
-    context.opened(into);
-    List<PreparedStep> runners = new ArrayList<>();
-    boolean done = false;
-    try (Spill spill = new Spill(memory, spillFolder)) {
-      RunRecord record =
-          run(
-              into,
-              context.of(transactions, workers).within(spill),
-              columns,
-              runners,
-              started,
-              begun);
-      done = true;
-      return record;
-    } finally {
-      if (!done || context.outputs() == null) {
-        runners.forEach(PreparedStep::close);
-      }
-    }
-  }
-
-  private RunRecord run(
-      BatchSink sink,
-      RunContext context,
-      Columns columns,
-      List<PreparedStep> runners,
-      Instant started,
-      long begun) {
-    Set<String> hidden = prepare(context, columns, runners);
-    start(sink, columns);
-    Counted counted = counted(sink, context, columns, runners);
-    List<StepFigures> figures = new ArrayList<>();
-    for (int step = 0; step < runners.size(); step++) {
-      StepFigures own = runners.get(step).figures(counted.steps().get(step));
-      figures.add(own);
-      runners.get(step).finish(own);
-    }
-    OutputGroup outputs = context.outputs() == null ? new OutputGroup() : context.outputs();
-    runners.forEach(runner -> outputs.add(runner.outputs()));
-    outputs.add(List.of(sink));
-    if (context.outputs() == null) {
-      outputs.commit();
-    } else {
-      sink.complete(); // a disk that is full is told before anything is made of the figures
-    }
-    return new RunRecord(
-        title,
-        transactions.name(),
-        started,
-        context.taken() == null
-            ? Duration.ofNanos(System.nanoTime() - begun)
-            : Duration.between(started, Instant.now()), // it began in another process
-        counted.rowsIn(),
-        counted.rowsOut(),
-        counted.bytesIn(),
-        List.copyOf(columns.names()),
-        figures,
-        measure == null ? "" : measure,
-        Map.of(),
-        remarks(),
-        List.of(),
-        List.copyOf(hidden));
-  }
-
-  /** Prepares the steps; returns the private columns there are at any point. */
-  private Set<String> prepare(RunContext context, Columns columns, List<PreparedStep> runners) {
-    Set<String> hidden = new LinkedHashSet<>(columns.privateNames());
-    for (int at = 0; at < steps.size(); at++) {
-      int step = at;
-      Before before =
-          context.taken() == null
-              ? (into, numbers) -> again(step, columns, context, into, numbers)
-              : (into, numbers) -> null; // whoever takes the rows has seen them before
-      runners.add(steps.get(at).prepare(columns, context.after(before)));
-      hidden.addAll(columns.privateNames());
-    }
-    return hidden;
-  }
-
-  private void start(BatchSink sink, Columns columns) {
-    sink.typed(columns.types());
-    sink.keepPrivate(columns.privateNames());
-    sink.start(transactions, new Schema(columns.names()));
-  }
-
-  /** Takes the rows through the steps, unless that was done elsewhere. */
-  private Counted counted(
-      BatchSink sink, RunContext context, Columns columns, List<PreparedStep> runners) {
-    TakenElsewhere taken = context.taken();
-    if (taken != null) {
-      return Counted.elsewhere(taken, runners, transactions, context);
-    }
-    Pipeline pipeline = new Pipeline(transactions, runners, sink, columns, mostRows, context);
-    pipeline.run();
-    return pipeline.counted();
+    return new EnrichmentRun(settings).writeTo(sink, context);
   }
 
   /**
@@ -318,71 +187,7 @@ public final class Enrichment {
   @SuppressWarnings("exports") // for runs of a plan
   public void writePart(
       Table rows, int count, BatchSink sink, RunContext context, DataOutput into) {
-    Builder part = of(rows).keepPrivate(keptPrivate).measure(measure).carry(carried);
-    part.steps.addAll(steps);
-    part.workers = workers;
-    part.memory(memory, spillFolder).build().part(count, sink, context, into);
-  }
-
-  private void part(int count, BatchSink sink, RunContext run, DataOutput into) {
-    HandedOn told = new HandedOn(into);
-    Columns columns = columns().measuredBy(measure).carrying(carried);
-    List<PreparedStep> runners = new ArrayList<>();
-    try (Spill spill = new Spill(memory, spillFolder)) {
-      RunContext context = run.of(transactions, workers).within(spill).telling(told);
-      prepare(context, columns, runners);
-      start(sink, columns);
-      told.rowsBegin();
-      Pipeline pipeline =
-          new Pipeline(
-              transactions, runners, sink, columns, mostRows, context.of(transactions, count));
-      pipeline.run();
-      told.end(pipeline.counted());
-      OutputGroup outputs = new OutputGroup();
-      runners.forEach(runner -> outputs.add(runner.outputs()));
-      outputs.add(List.of(sink));
-      outputs.commit();
-    } finally {
-      runners.forEach(PreparedStep::close);
-    }
-  }
-
-  /** The columns as they are read. */
-  private Columns columns() {
-    return new Columns(transactions.name(), transactions.schema())
-        .typedBy(transactions)
-        .keeping(keptPrivate);
-  }
-
-  /**
-   * Takes all rows through the first steps, for a step that must see them before it passes them.
-   */
-  private @Nullable DataException again(
-      int count, Columns run, RunContext context, BatchSink into, int[] numbers) {
-    transactions.readAgain();
-    Columns columns = columns().measuredBy(measure).carrying(carried).sharing(run);
-    RunContext quiet = context.quiet();
-    List<PreparedStep> runners = new ArrayList<>();
-    try {
-      for (RunStep step : steps.subList(0, count)) {
-        runners.add(step.prepare(columns, quiet));
-      }
-      new Pipeline(transactions, runners, into, columns, numbers, mostRows, quiet).run();
-      return null;
-    } catch (DataException e) {
-      return e;
-    } finally {
-      runners.forEach(PreparedStep::close);
-    }
-  }
-
-  private List<String> remarks() {
-    List<Table> tables = new ArrayList<>(List.of(transactions));
-    steps.forEach(step -> tables.addAll(step.references()));
-    return tables.stream()
-        .distinct()
-        .flatMap(table -> table.remarks().stream().map(remark -> table.name() + ": " + remark))
-        .toList();
+    new EnrichmentRun(settings.over(rows)).part(count, sink, context, into);
   }
 
   /**
@@ -394,8 +199,9 @@ public final class Enrichment {
    * @throws SettingException when a step does not fit the columns
    */
   public @Nullable TracedRow trace(long row) {
-    try (Spill spill = new Spill(memory, spillFolder)) {
-      return new RowTrace(transactions, columns()).of(steps, row, null, spill);
+    try (Spill spill = new Spill(settings.memory(), settings.spillFolder())) {
+      return new RowTrace(settings.transactions(), settings.columns())
+          .of(settings.steps(), row, null, spill);
     }
   }
 
@@ -407,9 +213,10 @@ public final class Enrichment {
    * @throws SettingException when the condition cannot be read, or a step does not fit
    */
   public @Nullable TracedRow trace(String condition) {
-    Expression where = RowFilter.parse(condition, transactions).start();
-    try (Spill spill = new Spill(memory, spillFolder)) {
-      return new RowTrace(transactions, columns()).of(steps, 0, where, spill);
+    Expression where = RowFilter.parse(condition, settings.transactions()).start();
+    try (Spill spill = new Spill(settings.memory(), settings.spillFolder())) {
+      return new RowTrace(settings.transactions(), settings.columns())
+          .of(settings.steps(), 0, where, spill);
     }
   }
 
@@ -421,9 +228,9 @@ public final class Enrichment {
    * @throws SettingException when a step, or the rollup, does not fit the columns
    */
   public Table totals(Rollup rollup) {
-    transactions.readAgain();
-    Columns columns = columns();
-    steps.forEach(step -> step.check(columns));
+    settings.transactions().readAgain();
+    Columns columns = settings.columns();
+    settings.steps().forEach(step -> step.check(columns));
     Rollup counted =
         new Rollup(
             rollup.by(),
@@ -431,18 +238,21 @@ public final class Enrichment {
             rollup.shown().forLookup(),
             false,
             null,
-            transactions,
+            settings.transactions(),
             rollup.settings());
-    Builder more = of(transactions).keepPrivate(keptPrivate).workers(workers).step(counted);
-    more.memory = memory;
-    more.spillFolder = spillFolder;
-    more.steps.addAll(0, steps);
+    Builder more =
+        of(settings.transactions())
+            .keepPrivate(settings.keptPrivate())
+            .workers(settings.workers())
+            .memory(settings.memory(), settings.spillFolder())
+            .step(counted);
+    more.steps.addAll(0, settings.steps());
     return new TotalsTable(more.build(), counted, counted.columns(columns));
   }
 
   @Override
   public String toString() {
-    return "Enrichment[" + title + ", " + steps.size() + " steps]";
+    return "Enrichment[" + settings.title() + ", " + settings.steps().size() + " steps]";
   }
 
   /** Collects the settings of an enrichment. Not safe for use by several threads at once. */
@@ -583,7 +393,20 @@ public final class Enrichment {
           names.add(lookup.name());
         }
       }
-      return new Enrichment(this);
+      return new Enrichment(
+          new RunSettings(
+              transactions,
+              title,
+              steps,
+              mostRows,
+              workers,
+              measure,
+              progress,
+              exceptions,
+              carried,
+              keptPrivate,
+              memory,
+              spillFolder));
     }
   }
 }

@@ -25,8 +25,11 @@ import org.jspecify.annotations.Nullable;
 public final class GroupedTotals {
   private static final CellVector[] NO_COLUMNS = {};
 
-  /** More than this at once is not sorted faster: it is not near to the processor any more. */
-  private static final long MOST_AT_ONCE = 1 << 25;
+  /**
+   * More than this at once is not sorted faster: it is far from the processor. Less would put the
+   * same groups out again and again where they come in no order.
+   */
+  private static final long MOST_AT_ONCE = 1 << 28;
 
   private final TotalCalls calls;
   private final int parts;

@@ -222,10 +222,17 @@ public final class OutputFile implements Output {
     }
   }
 
-  /** The operating system's reason without the path that messages name already. */
-  static String reason(IOException e) {
+  /**
+   * The operating system's reason without the path that messages name already.
+   *
+   * @param e what failed
+   */
+  public static String reason(IOException e) {
     if (e instanceof java.nio.file.AccessDeniedException) {
       return "permission denied";
+    }
+    if (e instanceof java.nio.file.NoSuchFileException) {
+      return "the folder is not there";
     }
     if (e instanceof java.nio.file.FileAlreadyExistsException f) {
       return f.getFile() + " is not a folder";
