@@ -1,4 +1,5 @@
 /** Able Twine's plan file: what it says, and the run it makes. */
+@SuppressWarnings("module") // the modules it is open to are built after it
 module org.abletwine.plan {
   requires transitive org.abletwine.core;
   requires org.abletwine.formats;
@@ -10,7 +11,8 @@ module org.abletwine.plan {
   requires com.fasterxml.aalto;
 
   exports org.abletwine.plan;
-  exports org.abletwine.plan.draft;
+  exports org.abletwine.plan.draft to
+      org.abletwine.cli;
   exports org.abletwine.plan.drift;
   exports org.abletwine.plan.tell;
 

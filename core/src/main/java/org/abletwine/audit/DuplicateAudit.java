@@ -346,7 +346,7 @@ public final class DuplicateAudit {
             new ValuesCompared.Place(table.name(), decides, table.isPrivate(decides)),
             table.type(decides));
     int column = table.schema().indexOf(decides);
-    Newest newest = Newest.by(store, column, groups, numbers, values);
+    Newest newest = Newest.by(store, column, groups, new BitSet(), numbers, values);
     values.throwIfAny();
     return newest;
   }

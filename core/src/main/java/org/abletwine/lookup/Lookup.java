@@ -273,7 +273,9 @@ public final class Lookup implements RunStep {
 
   /**
    * Returns the lookup with what becomes of reference rows whose cell cannot be read as what its
-   * column is ordered by, such as one bad date: unless stated they end the run.
+   * column is ordered by, such as one bad date: unless stated they end the run. For the column of a
+   * {@code newest-by} that is what its declared type says; without one they end the run all the
+   * same, since only all values together tell what they are.
    *
    * @param leaveOut whether they are left out, counted and listed
    */

@@ -60,6 +60,8 @@ final class ReferenceLoader {
   private final List<Integer> keyColumns;
   private final RowStore rows;
   private final FinderBuilder finder;
+  private final OrderedCells ordered;
+  private final BitSet unreadable = new BitSet();
   private final RowStore leftOutStore = new RowStore(0);
   private final FinderBuilder leftOut;
   private final RowNumbers numbers = new RowNumbers();
@@ -80,6 +82,7 @@ final class ReferenceLoader {
     Schema schema = lookup.reference.schema();
     layout = KeyLayout.of(lookup);
     kept = new KeptColumns(lookup, layout);
+    ordered = new OrderedCells(lookup, kept);
     keyColumns = layout.theirs(lookup).stream().map(schema::indexOf).toList();
     rows = new RowStore(kept.cells());
     finder =
@@ -266,8 +269,10 @@ final class ReferenceLoader {
         int number = rows.rows();
         rows.add(cells, row, keys);
         numbers.add(read.rowNumber(row));
-        boolean findable = finder.add(keys, values.cells, row, number);
-        blankKeys += findable ? 0 : 1;
+        boolean readable = ordered.readable(cells, row);
+        boolean findable = readable && finder.add(keys, values.cells, row, number);
+        blankKeys += findable || !readable ? 0 : 1;
+        unreadable.set(number, !readable);
         if (wholeKeys != null) {
           wholeKeys.add(whole, row, findable);
         }
@@ -299,8 +304,10 @@ final class ReferenceLoader {
 
   private LoadedReference finish() {
     List<LeftOutDuplicate> dropped = new ArrayList<>();
-    BitSet unreadable = lookup.leavesOutUnreadable ? finder.unreadable() : new BitSet();
-    finder.leaveOut(unreadable);
+    if (lookup.leavesOutUnreadable) {
+      unreadable.or(finder.unreadable());
+      finder.leaveOut(unreadable);
+    }
     stage++;
     if (wholeKeys != null) {
       BitSet out = new BitSet();
@@ -375,7 +382,7 @@ final class ReferenceLoader {
     ValuesCompared.Place place =
         new ValuesCompared.Place(lookup.reference.name(), decides, lookup.hides(decides));
     ValuesCompared values = new ValuesCompared(place, lookup.reference.type(decides));
-    Newest newest = Newest.by(rows, cell, sets, numbers, values);
+    Newest newest = Newest.by(rows, cell, sets, unreadable, numbers, values);
     refused.compared(stage, values);
     values.throwIfAny();
     return newest;

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.function.UnaryOperator;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
@@ -13,6 +14,7 @@ import org.abletwine.figures.LookupFigures;
 import org.abletwine.match.MatchRule.Kind;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -126,6 +128,94 @@ class UnreadableRowsTest {
     ListSink sink = new ListSink();
     Enrichment.of(ours).lookup(lookup.unreadable(true)).build().writeTo(sink);
     assertThat(sink.column("value")).containsExactly("1");
+  }
+
+  /** Of a column that says which row is the newest, for keys with and without a rule. */
+  @ParameterizedTest
+  @EnumSource(
+      value = Kind.class,
+      names = {"EQUAL", "AT_OR_BELOW", "BETWEEN"})
+  void whereTheNewestIsLookedForAreAsIfTheyWereNotThere(Kind kind) {
+    Random random = new Random(7 + kind.ordinal());
+    int undecided = 0;
+    for (int trial = 0; trial < 60; trial++) {
+      Tables tables = newestTables(random);
+      Duplicates duplicates = trial % 3 == 0 ? Duplicates.keep() : Duplicates.newestBy("upd");
+      Several several = trial % 3 == 1 ? Several.FIRST : Several.newestBy("upd");
+      ListSink with = new ListSink();
+      ListSink without = new ListSink();
+      List<String> told = new ArrayList<>();
+      UnaryOperator<Lookup> settle = lookup -> lookup.duplicates(duplicates).several(several);
+      LookupFigures figures =
+          run(settle.apply(newest(tables.all, kind)).unreadable(true), tables, with, told);
+      LookupFigures expected =
+          run(settle.apply(newest(tables.readable, kind)), tables, without, new ArrayList<>());
+      assertThat(with.column("value")).isEqualTo(without.column("value"));
+      assertThat(with.column("outcome")).isEqualTo(without.column("outcome"));
+      assertThat(figures.outcomes()).isEqualTo(expected.outcomes());
+      assertThat(figures.reference().blankKeys()).isEqualTo(expected.reference().blankKeys());
+      assertThat(figures.reference().unreadable()).isEqualTo(tables.bad);
+      assertThat(told.stream().filter("unreadable left out"::equals)).hasSize(tables.bad);
+      try {
+        run(settle.apply(newest(tables.all, kind)), tables, new ListSink(), new ArrayList<>());
+      } catch (DataException e) {
+        undecided++;
+        assertThat(e).hasMessageContaining("leave such rows out with unreadable: leave-out");
+      }
+    }
+    assertThat(undecided).as("trials in which such a row matters").isGreaterThan(20);
+  }
+
+  private static Tables newestTables(Random random) {
+    List<String> ours = new ArrayList<>();
+    for (int i = 0; i < 200; i++) {
+      ours.add("c" + random.nextInt(30) + "," + day(random));
+    }
+    List<String> all = new ArrayList<>();
+    List<String> readable = new ArrayList<>();
+    for (int i = 0; i < 60; i++) {
+      String low = day(random);
+      String key = random.nextInt(12) == 0 ? "" : "c" + random.nextInt(25);
+      boolean bad = random.nextInt(7) == 0;
+      String updated =
+          bad ? BAD[random.nextInt(BAD.length)] : random.nextInt(5) == 0 ? "" : day(random);
+      String row = key + "," + low + ",2026-12-31," + updated + ",v" + random.nextInt(400);
+      all.add(row);
+      if (!bad) {
+        readable.add(row);
+      }
+    }
+    String head = "code,low,high,upd,value";
+    return new Tables(
+        MemoryTable.of("t", "code,day", ours.toArray(String[]::new)),
+        MemoryTable.of("r", head, all.toArray(String[]::new)).typed("upd", ColumnType.Kind.DATE),
+        MemoryTable.of("r", head, readable.toArray(String[]::new))
+            .typed("upd", ColumnType.Kind.DATE),
+        all.size() - readable.size());
+  }
+
+  private static Lookup newest(MemoryTable reference, Kind kind) {
+    Lookup lookup = Lookup.in(reference).named("r").key("code");
+    lookup = kind == Kind.EQUAL ? lookup : lookup.key(part(kind));
+    return lookup.bring("value").markAs("outcome");
+  }
+
+  /** Without a declared type nobody can say which rows are the unreadable ones. */
+  @Test
+  void withoutATypeTheMessageSaysToDeclareOne() {
+    MemoryTable reference =
+        MemoryTable.of("r", "code,upd,value", "a,2026-01-01,1", "a,soon,2", "a,7,3");
+    Lookup lookup =
+        Lookup.in(reference)
+            .key("code")
+            .bring("value")
+            .duplicates(Duplicates.newestBy("upd"))
+            .unreadable(true);
+    MemoryTable ours = MemoryTable.of("t", "code", "a");
+    assertThatThrownBy(() -> Enrichment.of(ours).lookup(lookup).build().writeTo(new ListSink()))
+        .isInstanceOf(DataException.class)
+        .hasMessageContaining("declare the column's type")
+        .hasMessageContaining("with which unreadable: leave-out leaves such rows out");
   }
 
   /** Two lookups that differ in nothing else do not share what was loaded. */

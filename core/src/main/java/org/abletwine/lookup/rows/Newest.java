@@ -1,6 +1,7 @@
 package org.abletwine.lookup.rows;
 
 import java.io.Serializable;
+import java.util.BitSet;
 import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.table.text.ValueOrder;
@@ -29,13 +30,21 @@ public final class Newest implements Serializable {
    * @param rows the rows
    * @param cell the cell that decides
    * @param sets those of them that may be compared with each other; null for all rows
+   * @param without rows that are left out, where all may be compared
    * @param numbers the rows' numbers in the file
    * @param values takes note of them; nothing may be asked when it then finds them wrong
    */
   public static Newest by(
-      RowStore rows, int cell, @Nullable RowSets sets, RowNumbers numbers, ValuesCompared values) {
+      RowStore rows,
+      int cell,
+      @Nullable RowSets sets,
+      BitSet without,
+      RowNumbers numbers,
+      ValuesCompared values) {
     if (sets == null) {
-      for (int row = 0; row < rows.rows(); row++) {
+      for (int row = without.nextClearBit(0);
+          row < rows.rows();
+          row = without.nextClearBit(row + 1)) {
         look(rows.get(row, cell), numbers.of(row), numbers.of(row), values);
       }
     }

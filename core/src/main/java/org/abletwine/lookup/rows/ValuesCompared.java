@@ -112,8 +112,14 @@ public final class ValuesCompared {
                 ? "not a number or a date as the values before it, so that newest-by has no order"
                     + " to go by"
                 : "not " + declared.noun() + ", and newest-by goes by it")
-            + "; correct the row, or declare the column's type (types: text orders by code point,"
-            + " dates other than ISO 8601 state their pattern), or leave such rows out with where:",
+            + "; correct the row, or "
+            + (declared == null
+                ? "declare the column's type (types: text orders by code point, dates other than"
+                    + " ISO 8601 state their pattern), with which unreadable: leave-out leaves such"
+                    + " rows out"
+                : "declare another type (types: text orders by code point, dates other than ISO"
+                    + " 8601 state their pattern), or leave such rows out with unreadable:"
+                    + " leave-out"),
         place.table(),
         met.row(),
         place.column());

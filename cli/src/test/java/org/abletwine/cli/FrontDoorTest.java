@@ -1,0 +1,97 @@
+package org.abletwine.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.lang.module.ModuleDescriptor;
+import java.lang.module.ModuleFinder;
+import java.lang.module.ModuleReader;
+import java.lang.module.ModuleReference;
+import java.net.URISyntaxException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.abletwine.formats.database.Database;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.table.Table;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * Holds the front door against what is written down of it in {@code docs/front-door}, so that a
+ * change of it is deliberate: programs of others are compiled against it.
+ */
+class FrontDoorTest {
+  private static final Path WRITTEN = Path.of("..", "docs", "front-door");
+  private static final boolean ACCEPTED = Boolean.getBoolean("org.abletwine.accept");
+
+  static Stream<Class<?>> modules() {
+    return Stream.of(Table.class, Database.class, PlanFile.class);
+  }
+
+  @ParameterizedTest
+  @MethodSource("modules")
+  void isWhatIsWrittenDown(Class<?> one) throws URISyntaxException, IOException {
+    Path place = Path.of(one.getProtectionDomain().getCodeSource().getLocation().toURI());
+    ModuleReference module =
+        ModuleFinder.of(place).findAll().stream()
+            .filter(found -> found.descriptor().name().startsWith("org.abletwine."))
+            .findFirst()
+            .orElseThrow();
+    String name = module.descriptor().name();
+    List<String> lines = PublicParts.of(types(module));
+    Path file = WRITTEN.resolve(name.substring(name.lastIndexOf('.') + 1) + ".txt");
+    if (ACCEPTED) {
+      Files.createDirectories(WRITTEN);
+      Files.write(file, lines);
+    }
+    List<String> written = Files.exists(file) ? Files.readAllLines(file) : List.of();
+    assertThat(missing(written, lines))
+        .as(
+            "gone from the front door of %s, so that programs that use it do not compile or run"
+                + " any more; if that is meant: mvn test -pl cli -am -Dtest=FrontDoorTest"
+                + " -Dsurefire.failIfNoSpecifiedTests=false -Dorg.abletwine.accept=true",
+            name)
+        .isEmpty();
+    assertThat(missing(lines, written))
+        .as("new at the front door of %s; if that is meant, the same command", name)
+        .isEmpty();
+  }
+
+  private static List<String> missing(List<String> from, List<String> in) {
+    Set<String> there = Set.copyOf(in);
+    return from.stream().filter(line -> !there.contains(line)).toList();
+  }
+
+  /** The public types of the packages that everybody may see. */
+  private static List<Class<?>> types(ModuleReference module) throws IOException {
+    Set<String> packages =
+        module.descriptor().exports().stream()
+            .filter(export -> !export.isQualified())
+            .map(ModuleDescriptor.Exports::source)
+            .collect(Collectors.toSet());
+    Set<String> names = new TreeSet<>();
+    try (ModuleReader reader = module.open();
+        Stream<String> entries = reader.list()) {
+      entries
+          .filter(entry -> entry.endsWith(".class") && !entry.contains("-info"))
+          .map(entry -> entry.substring(0, entry.length() - ".class".length()).replace('/', '.'))
+          .filter(type -> packages.contains(type.substring(0, type.lastIndexOf('.'))))
+          .forEach(names::add);
+    }
+    List<Class<?>> types = new ArrayList<>();
+    for (String type : names) {
+      try {
+        types.add(Class.forName(type, false, FrontDoorTest.class.getClassLoader()));
+      } catch (ClassNotFoundException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+    return types;
+  }
+}

@@ -1,0 +1,50 @@
+package org.abletwine.lookup;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.abletwine.table.ColumnType;
+import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.ValueOrder;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The cells by which the newest of several reference rows is found, where rows whose cell cannot be
+ * read are to be left out: what a cell must be is what its column is declared to hold, so that each
+ * row is decided by itself. Without a declared type only all values together tell, and nothing is
+ * left out. Immutable; safe to share between threads.
+ */
+final class OrderedCells {
+  private record Ordered(int cell, ValueOrder order) {}
+
+  private final List<Ordered> cells = new ArrayList<>();
+
+  OrderedCells(Lookup lookup, KeptColumns kept) {
+    if (lookup.leavesOutUnreadable) {
+      add(lookup, lookup.several.column(), kept.newestCell());
+      add(lookup, lookup.duplicates.column(), kept.duplicatesCell());
+    }
+  }
+
+  private void add(Lookup lookup, @Nullable String column, int cell) {
+    ColumnType type = column == null ? null : lookup.reference.type(column);
+    if (type != null) {
+      cells.add(new Ordered(cell, ValueOrder.of(type)));
+    }
+  }
+
+  /**
+   * Whether all of a row's cells can be read; null can.
+   *
+   * @param kept the cells that are kept of a batch
+   * @param row the row in the batch
+   */
+  boolean readable(CellVector[] kept, int row) {
+    for (Ordered one : cells) {
+      String value = kept[one.cell].get(row);
+      if (value != null && !one.order.fits(value)) {
+        return false;
+      }
+    }
+    return true;
+  }
+}
