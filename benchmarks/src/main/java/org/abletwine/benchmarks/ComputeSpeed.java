@@ -78,7 +78,7 @@ public final class ComputeSpeed {
                 Lookup.in(Tables.file(data.resolve("growers.csv")))
                     .key("grower_code", "grower_no")
                     .bring("name as grower_name", "district_code")
-                    .several(Several.FIRST))
+                    .several(Several.first()))
             .lookup(
                 Lookup.in(Tables.file(data.resolve("prices.csv")))
                     .key("commodity")

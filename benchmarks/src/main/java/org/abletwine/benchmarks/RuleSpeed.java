@@ -150,7 +150,7 @@ public final class RuleSpeed {
           Lookup.in(Tables.file(theirs))
               .key(KeyPart.matching("text", kind, "pattern"))
               .bring("kind")
-              .several(Several.LONGEST);
+              .several(Several.longest());
       double ours1 = seconds(Tables.file(ours), lookup, rounds);
       System.out.printf(
           Locale.ROOT,
@@ -184,7 +184,7 @@ public final class RuleSpeed {
       Lookup.in(Tables.file(data.resolve("growers.csv")))
           .key("grower_code", "grower_no")
           .bring("district_code")
-          .several(Several.FIRST),
+          .several(Several.first()),
       Lookup.in(Tables.file(data.resolve("districts.csv")))
           .key("district_code")
           .bring("region_code"),

@@ -196,7 +196,7 @@ final class DuplicatesCommand implements Callable<Integer> {
       throw new SettingException(
           "--keep: no rule is called \"" + keep + "\"; " + NearestName.hint(keep, RULES));
     }
-    return Duplicates.of(Duplicates.Rule.valueOf(keep.toUpperCase(Locale.ROOT)));
+    return new Duplicates(Duplicates.Rule.valueOf(keep.toUpperCase(Locale.ROOT)), null);
   }
 
   private void write(

@@ -3,18 +3,11 @@ package org.abletwine.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.lang.module.ModuleDescriptor;
-import java.lang.module.ModuleFinder;
-import java.lang.module.ModuleReader;
-import java.lang.module.ModuleReference;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeSet;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.abletwine.formats.database.Database;
 import org.abletwine.plan.PlanFile;
@@ -37,14 +30,9 @@ class FrontDoorTest {
   @ParameterizedTest
   @MethodSource("modules")
   void isWhatIsWrittenDown(Class<?> one) throws URISyntaxException, IOException {
-    Path place = Path.of(one.getProtectionDomain().getCodeSource().getLocation().toURI());
-    ModuleReference module =
-        ModuleFinder.of(place).findAll().stream()
-            .filter(found -> found.descriptor().name().startsWith("org.abletwine."))
-            .findFirst()
-            .orElseThrow();
-    String name = module.descriptor().name();
-    List<String> lines = PublicParts.of(types(module));
+    FrontDoor door = FrontDoor.of(one);
+    String name = door.module();
+    List<String> lines = PublicParts.of(door.types());
     Path file = WRITTEN.resolve(name.substring(name.lastIndexOf('.') + 1) + ".txt");
     if (ACCEPTED) {
       Files.createDirectories(WRITTEN);
@@ -66,32 +54,5 @@ class FrontDoorTest {
   private static List<String> missing(List<String> from, List<String> in) {
     Set<String> there = Set.copyOf(in);
     return from.stream().filter(line -> !there.contains(line)).toList();
-  }
-
-  /** The public types of the packages that everybody may see. */
-  private static List<Class<?>> types(ModuleReference module) throws IOException {
-    Set<String> packages =
-        module.descriptor().exports().stream()
-            .filter(export -> !export.isQualified())
-            .map(ModuleDescriptor.Exports::source)
-            .collect(Collectors.toSet());
-    Set<String> names = new TreeSet<>();
-    try (ModuleReader reader = module.open();
-        Stream<String> entries = reader.list()) {
-      entries
-          .filter(entry -> entry.endsWith(".class") && !entry.contains("-info"))
-          .map(entry -> entry.substring(0, entry.length() - ".class".length()).replace('/', '.'))
-          .filter(type -> packages.contains(type.substring(0, type.lastIndexOf('.'))))
-          .forEach(names::add);
-    }
-    List<Class<?>> types = new ArrayList<>();
-    for (String type : names) {
-      try {
-        types.add(Class.forName(type, false, FrontDoorTest.class.getClassLoader()));
-      } catch (ClassNotFoundException e) {
-        throw new IllegalStateException(e);
-      }
-    }
-    return types;
   }
 }

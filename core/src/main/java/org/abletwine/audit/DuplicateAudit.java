@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.abletwine.audit.DuplicateReport.Conflict;
@@ -98,6 +99,9 @@ public final class DuplicateAudit {
    * @throws DataException when the table cannot be read
    */
   public static DuplicateAudit of(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(keyColumns, "keyColumns");
+    Objects.requireNonNull(normalise, "normalise");
     try (Spill spill = new Spill(0, null)) {
       return of(table, keyColumns, normalise, spill);
     }
@@ -112,6 +116,10 @@ public final class DuplicateAudit {
   @SuppressWarnings("exports") // for the command line
   public static DuplicateAudit of(
       Table table, int[] keyColumns, List<NormaliseStep> normalise, Spill spill) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(keyColumns, "keyColumns");
+    Objects.requireNonNull(normalise, "normalise");
+    Objects.requireNonNull(spill, "spill");
     table.readAgain();
     DuplicateAudit audit = new DuplicateAudit(table, keyColumns, normalise);
     if (!audit.readKeys(spill)) {
@@ -325,6 +333,7 @@ public final class DuplicateAudit {
    * @throws DataException when the rule says that such a key ends the run
    */
   public BitSet leftOutBy(Duplicates policy) {
+    Objects.requireNonNull(policy, "policy");
     int[] stays =
         new DuplicateRows(
                 policy, store, groups, newest(policy.column()), numbers, hidden(keyColumns[0]))

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.abletwine.audit.OverlapReport.Gain;
@@ -92,6 +93,11 @@ public final class OverlapAudit {
       int measure,
       List<String> fixed,
       int mostUnmatched) {
+    Objects.requireNonNull(transactions, "transactions");
+    Objects.requireNonNull(ourColumns, "ourColumns");
+    Objects.requireNonNull(reference, "reference");
+    Objects.requireNonNull(theirColumns, "theirColumns");
+    Objects.requireNonNull(fixed, "fixed");
     boolean[] hidden = new boolean[ourColumns.length];
     boolean any = false;
     if (measure >= 0 && isPrivate(transactions, measure)) {

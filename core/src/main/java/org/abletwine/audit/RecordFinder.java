@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.NormaliseStep;
@@ -45,6 +46,8 @@ public final class RecordFinder {
    * @throws org.abletwine.table.SettingException when the condition cannot be read
    */
   public RecordFinder(Table table, List<NormaliseStep> normalise, @Nullable String where) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(normalise, "normalise");
     this.condition = where == null ? null : RowFilter.parse(where, table);
     this.table = table;
     table.readAgain();
@@ -87,6 +90,8 @@ public final class RecordFinder {
    * @throws org.abletwine.table.DataException when the table cannot be read
    */
   public Found find(Map<String, String> given, List<String> open, int most) {
+    Objects.requireNonNull(given, "given");
+    Objects.requireNonNull(open, "open");
     int[] columns = given.keySet().stream().mapToInt(table.schema()::indexOf).toArray();
     List<KeyEncoder> encoders = new ArrayList<>();
     List<byte[]> wanted = new ArrayList<>();

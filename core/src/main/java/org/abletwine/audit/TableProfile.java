@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
@@ -67,6 +68,7 @@ public record TableProfile(
    * @throws DataException when it cannot be read
    */
   public static TableProfile of(Table table) {
+    Objects.requireNonNull(table, "table");
     table.readAgain();
     List<ColumnProfiler> profilers = new ArrayList<>();
     table

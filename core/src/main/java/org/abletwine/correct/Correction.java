@@ -1,6 +1,7 @@
 package org.abletwine.correct;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Supplier;
 import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
@@ -46,6 +47,11 @@ public record Correction(
 
   /** Copies the list. */
   public Correction {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(written, "written");
+    Objects.requireNonNull(meant, "meant");
+    Objects.requireNonNull(normalise, "normalise");
     normalise = List.copyOf(normalise);
   }
 

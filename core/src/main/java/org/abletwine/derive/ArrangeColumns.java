@@ -3,6 +3,7 @@ package org.abletwine.derive;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -20,6 +21,8 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
 
   /** Copies map and list. */
   public ArrangeColumns {
+    Objects.requireNonNull(rename, "rename");
+    Objects.requireNonNull(first, "first");
     rename = new LinkedHashMap<>(rename);
     first = List.copyOf(first);
   }

@@ -2,6 +2,7 @@ package org.abletwine.derive;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
@@ -32,6 +33,8 @@ public record Coalesce(
 
   /** Copies the list. */
   public Coalesce {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(from, "from");
     from = List.copyOf(from);
   }
 

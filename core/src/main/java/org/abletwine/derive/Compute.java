@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
@@ -31,6 +32,12 @@ import org.abletwine.table.carry.Carrier;
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
 public record Compute(String column, String expression, Evaluation settings) implements RunStep {
+  /** Holds that nothing is missing. */
+  public Compute {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(expression, "expression");
+    Objects.requireNonNull(settings, "settings");
+  }
 
   @Override
   public String title() {

@@ -1,6 +1,7 @@
 package org.abletwine.derive;
 
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.PreparedStep;
@@ -17,6 +18,7 @@ public record DropColumns(List<String> names) implements RunStep {
 
   /** Copies the list. */
   public DropColumns {
+    Objects.requireNonNull(names, "names");
     names = List.copyOf(names);
   }
 

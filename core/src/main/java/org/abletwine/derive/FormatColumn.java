@@ -4,6 +4,7 @@ import java.time.DateTimeException;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Supplier;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowErrors;
@@ -46,6 +47,12 @@ public record FormatColumn(
     @Nullable String example,
     Evaluation settings)
     implements RunStep {
+  /** Holds that nothing is missing. */
+  public FormatColumn {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(settings, "settings");
+  }
+
   private static final int MOST_DECIMALS = 18;
 
   /** Dates by a pattern, or numbers with so many decimal places. */

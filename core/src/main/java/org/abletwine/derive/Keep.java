@@ -1,5 +1,6 @@
 package org.abletwine.derive;
 
+import java.util.Objects;
 import org.abletwine.compute.Expression;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
@@ -27,6 +28,12 @@ import org.jspecify.annotations.Nullable;
 @SuppressWarnings("exports") // prepare and check are for the engine
 public record Keep(String condition, @Nullable Destination leftOut, Table form, Evaluation settings)
     implements RunStep {
+  /** Holds that nothing is missing. */
+  public Keep {
+    Objects.requireNonNull(condition, "condition");
+    Objects.requireNonNull(form, "form");
+    Objects.requireNonNull(settings, "settings");
+  }
 
   @Override
   public String title() {

@@ -40,6 +40,11 @@ public record Rollup(
 
   /** Copies the lists. */
   public Rollup {
+    Objects.requireNonNull(by, "by");
+    Objects.requireNonNull(totals, "totals");
+    Objects.requireNonNull(shown, "shown");
+    Objects.requireNonNull(form, "form");
+    Objects.requireNonNull(settings, "settings");
     by = List.copyOf(by);
     totals = List.copyOf(totals);
   }
@@ -87,6 +92,8 @@ public record Rollup(
 
     /** Copies the lists. */
     public Shown {
+      Objects.requireNonNull(order, "order");
+      Objects.requireNonNull(formats, "formats");
       order = List.copyOf(order);
       formats = List.copyOf(formats);
     }

@@ -115,6 +115,7 @@ public final class Enrichment {
    * @throws org.abletwine.table.DataException when the data stops the run
    */
   public RunRecord writeTo(TableSink sink) {
+    Objects.requireNonNull(sink, "sink");
     return writeTo(sink, new RunContext(settings.progress(), settings.exceptions()));
   }
 
@@ -170,6 +171,8 @@ public final class Enrichment {
    */
   @SuppressWarnings("exports") // for runs of a plan
   public RunRecord writeTo(TableSink sink, RunContext context) {
+    Objects.requireNonNull(sink, "sink");
+    Objects.requireNonNull(context, "context");
     return new EnrichmentRun(settings).writeTo(sink, context);
   }
 
@@ -187,6 +190,10 @@ public final class Enrichment {
   @SuppressWarnings("exports") // for runs of a plan
   public void writePart(
       Table rows, int count, BatchSink sink, RunContext context, DataOutput into) {
+    Objects.requireNonNull(rows, "rows");
+    Objects.requireNonNull(sink, "sink");
+    Objects.requireNonNull(context, "context");
+    Objects.requireNonNull(into, "into");
     new EnrichmentRun(settings.over(rows)).part(count, sink, context, into);
   }
 
@@ -213,6 +220,7 @@ public final class Enrichment {
    * @throws SettingException when the condition cannot be read, or a step does not fit
    */
   public @Nullable TracedRow trace(String condition) {
+    Objects.requireNonNull(condition, "condition");
     Expression where = RowFilter.parse(condition, settings.transactions()).start();
     try (Spill spill = new Spill(settings.memory(), settings.spillFolder())) {
       return new RowTrace(settings.transactions(), settings.columns())
@@ -228,6 +236,7 @@ public final class Enrichment {
    * @throws SettingException when a step, or the rollup, does not fit the columns
    */
   public Table totals(Rollup rollup) {
+    Objects.requireNonNull(rollup, "rollup");
     settings.transactions().readAgain();
     Columns columns = settings.columns();
     settings.steps().forEach(step -> step.check(columns));
@@ -277,6 +286,7 @@ public final class Enrichment {
 
     /** States what the run is called; the transactions' name unless stated. */
     public Builder title(String newTitle) {
+      Objects.requireNonNull(newTitle, "newTitle");
       title = newTitle;
       return this;
     }
@@ -289,12 +299,13 @@ public final class Enrichment {
 
     /** States who is told about the tables being read; nobody unless stated. */
     public Builder progress(Progress told) {
-      progress = told;
+      progress = Objects.requireNonNull(told, "told");
       return this;
     }
 
     /** States who is told about the rows that need attention; nobody unless stated. */
     public Builder exceptions(Exceptions told) {
+      Objects.requireNonNull(told, "told");
       exceptions = told;
       return this;
     }
@@ -325,23 +336,26 @@ public final class Enrichment {
      * @param columns columns of any table, or made by any step
      */
     public Builder keepPrivate(Set<String> columns) {
-      keptPrivate = Set.copyOf(columns);
+      keptPrivate = Set.copyOf(Objects.requireNonNull(columns, "columns"));
       return this;
     }
 
     /** States columns of the transactions that go with each row that needs attention. */
     public Builder carry(List<String> columns) {
+      Objects.requireNonNull(columns, "columns");
       carried = List.copyOf(columns);
       return this;
     }
 
     /** Adds a lookup. */
     public Builder lookup(org.abletwine.lookup.Lookup lookup) {
+      Objects.requireNonNull(lookup, "lookup");
       return step(lookup);
     }
 
     /** Adds a step, to be taken after those added before. */
     public Builder step(Step step) {
+      Objects.requireNonNull(step, "step");
       if (!(step instanceof RunStep own)) {
         throw new IllegalArgumentException(
             "step \"" + step.title() + "\" is none of those that an enrichment can take");

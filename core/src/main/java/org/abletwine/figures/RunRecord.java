@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.ServiceLoader;
 import org.abletwine.table.SettingException;
 
@@ -63,6 +64,8 @@ public record RunRecord(
    * @param judged the controls
    */
   public RunRecord with(Map<String, String> values, List<Control> judged) {
+    Objects.requireNonNull(values, "values");
+    Objects.requireNonNull(judged, "judged");
     return new RunRecord(
         title,
         transactions,
@@ -101,6 +104,7 @@ public record RunRecord(
    * @param kind the kind
    */
   public <F extends StepFigures> List<F> of(Class<F> kind) {
+    Objects.requireNonNull(kind, "kind");
     return steps.stream().filter(kind::isInstance).map(kind::cast).toList();
   }
 

@@ -5,6 +5,7 @@ import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.ServiceLoader;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.NearestName;
@@ -92,6 +93,7 @@ public final class Normalise {
    * @param prefix the beginning, compared exactly
    */
   public static NormaliseStep dropPrefix(String prefix) {
+    Objects.requireNonNull(prefix, "prefix");
     return new Ends.DropAffix(true, prefix);
   }
 
@@ -101,6 +103,7 @@ public final class Normalise {
    * @param suffix the end, compared exactly
    */
   public static NormaliseStep dropSuffix(String suffix) {
+    Objects.requireNonNull(suffix, "suffix");
     return new Ends.DropAffix(false, suffix);
   }
 
@@ -129,6 +132,7 @@ public final class Normalise {
    * @throws SettingException when a pattern is not one
    */
   public static NormaliseStep asDate(List<String> patterns) {
+    Objects.requireNonNull(patterns, "patterns");
     try {
       return new Values.AsDate(patterns);
     } catch (IllegalArgumentException e) {
@@ -145,6 +149,8 @@ public final class Normalise {
    * @throws SettingException when the pattern does not compile
    */
   public static NormaliseStep replace(String pattern, String with) {
+    Objects.requireNonNull(pattern, "pattern");
+    Objects.requireNonNull(with, "with");
     if (pattern.length() > MOST_PATTERN) {
       throw new SettingException(
           "replace: a pattern of "
@@ -196,6 +202,7 @@ public final class Normalise {
    * @throws SettingException when no step of that name does without an argument
    */
   public static NormaliseStep named(String name) {
+    Objects.requireNonNull(name, "name");
     return switch (name) {
       case "trim" -> trim();
       case "collapse-spaces" -> collapseSpaces();
@@ -242,6 +249,8 @@ public final class Normalise {
    * @throws SettingException when no step of that name takes an argument, or the argument is wrong
    */
   public static NormaliseStep named(String name, String argument) {
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(argument, "argument");
     return switch (name) {
       case "pad-zeros" -> padZeros(number(name, argument));
       case "drop-prefix" -> dropPrefix(given(name, argument));
@@ -273,6 +282,7 @@ public final class Normalise {
    * @throws SettingException when one is wrong
    */
   public static List<NormaliseStep> parse(List<String> names) {
+    Objects.requireNonNull(names, "names");
     if (names.equals(List.of("none"))) {
       return List.of();
     }

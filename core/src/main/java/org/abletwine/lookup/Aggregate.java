@@ -22,6 +22,12 @@ import org.jspecify.annotations.Nullable;
  * @param separator what stands between values of {@link Function#LISTAGG}
  */
 public record Aggregate(Function function, String separator) implements Serializable {
+  /** Holds that nothing is missing. */
+  public Aggregate {
+    Objects.requireNonNull(function, "function");
+    Objects.requireNonNull(separator, "separator");
+  }
+
   private static final int AVERAGE_PLACES = 10;
 
   /** Characters that {@link Function#LISTAGG} makes at most. */

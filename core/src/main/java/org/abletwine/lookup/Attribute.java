@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.Locale;
+import java.util.Objects;
 import org.abletwine.lookup.Aggregate.Function;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.NearestName;
@@ -14,6 +15,11 @@ import org.jspecify.annotations.Nullable;
  * @param aggregate the aggregate, or null for the column's value
  */
 public record Attribute(String source, String as, @Nullable Aggregate aggregate) {
+  /** Holds that nothing is missing. */
+  public Attribute {
+    Objects.requireNonNull(source, "source");
+    Objects.requireNonNull(as, "as");
+  }
 
   /**
    * A column to fetch.
@@ -35,6 +41,7 @@ public record Attribute(String source, String as, @Nullable Aggregate aggregate)
    * @throws org.abletwine.table.SettingException when it has none of these forms
    */
   public static Attribute parse(String text) {
+    Objects.requireNonNull(text, "text");
     NameReader names = new NameReader(text, "bring");
     String word = names.function();
     if (word != null) {

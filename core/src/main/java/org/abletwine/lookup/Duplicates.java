@@ -1,5 +1,6 @@
 package org.abletwine.lookup;
 
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,6 +11,11 @@ import org.jspecify.annotations.Nullable;
  * @param column the column that decides, for {@link Rule#NEWEST_BY}; else null
  */
 public record Duplicates(Rule rule, @Nullable String column) {
+  /** Holds that nothing is missing. */
+  public Duplicates {
+    Objects.requireNonNull(rule, "rule");
+  }
+
   /** Which row of a key stays. */
   public enum Rule {
     /** All rows stay; the lookup's rule for several decides. The default. */
@@ -33,23 +39,39 @@ public record Duplicates(Rule rule, @Nullable String column) {
     return new Duplicates(Rule.KEEP, null);
   }
 
-  /**
-   * Returns the rule of that name, for rules that need no column.
-   *
-   * @param rule any but {@link Rule#NEWEST_BY}
-   */
-  public static Duplicates of(Rule rule) {
-    return new Duplicates(rule, null);
+  /** Returns the rule by which a key on several rows ends the run. */
+  public static Duplicates fail() {
+    return new Duplicates(Rule.FAIL, null);
+  }
+
+  /** Returns the rule that keeps the first in file order. */
+  public static Duplicates first() {
+    return new Duplicates(Rule.FIRST, null);
+  }
+
+  /** Returns the rule that keeps the last in file order. */
+  public static Duplicates last() {
+    return new Duplicates(Rule.LAST, null);
+  }
+
+  /** Returns the rule that keeps the row with the fewest nulls. */
+  public static Duplicates fullest() {
+    return new Duplicates(Rule.FULLEST, null);
+  }
+
+  /** Returns the rule by which rows alike count as one, and any others of a key end the run. */
+  public static Duplicates identical() {
+    return new Duplicates(Rule.IDENTICAL, null);
   }
 
   /**
    * Returns the rule that keeps the newest row.
    *
-   * @param column compared as numbers when all its values are, else as text, which suits ISO 8601
-   *     dates
+   * @param column ordered by its declared type; without one, when all values are numbers, or all
+   *     dates of ISO 8601, and else the run ends; null is older than any value
    */
   public static Duplicates newestBy(String column) {
-    return new Duplicates(Rule.NEWEST_BY, column);
+    return new Duplicates(Rule.NEWEST_BY, Objects.requireNonNull(column, "column"));
   }
 
   @Override

@@ -2,6 +2,7 @@ package org.abletwine.lookup;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Values to put where an attribute came back null, by the attribute's column name. Immutable.
@@ -12,6 +13,7 @@ public record Fill(Map<String, String> values) {
 
   /** Copies the map, keeping its order. */
   public Fill {
+    Objects.requireNonNull(values, "values");
     values = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(values));
   }
 
@@ -22,6 +24,8 @@ public record Fill(Map<String, String> values) {
    * @param value the value to put
    */
   public static Fill fill(String column, String value) {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(value, "value");
     return new Fill(Map.of(column, value));
   }
 
@@ -32,6 +36,8 @@ public record Fill(Map<String, String> values) {
    * @param value the value to put
    */
   public Fill and(String column, String value) {
+    Objects.requireNonNull(column, "column");
+    Objects.requireNonNull(value, "value");
     Map<String, String> more = new LinkedHashMap<>(values);
     more.put(column, value);
     return new Fill(more);

@@ -2,6 +2,7 @@ package org.abletwine.lookup;
 
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.SettingException;
@@ -25,6 +26,9 @@ public record KeyPart(
 
   /** Copies the list. */
   public KeyPart {
+    Objects.requireNonNull(ours, "ours");
+    Objects.requireNonNull(theirs, "theirs");
+    Objects.requireNonNull(match, "match");
     normalise = normalise == null ? null : List.copyOf(normalise);
   }
 
@@ -47,6 +51,7 @@ public record KeyPart(
    * @param to the column with the upper end; null there is open
    */
   public static KeyPart between(String ours, String from, String to) {
+    Objects.requireNonNull(to, "to");
     return new KeyPart(ours, from, to, null, MatchRule.of(MatchRule.Kind.BETWEEN));
   }
 
@@ -153,6 +158,7 @@ public record KeyPart(
    * @param steps what both sides go through before they are compared
    */
   public KeyPart normalised(NormaliseStep... steps) {
+    Objects.requireNonNull(steps, "steps");
     return new KeyPart(ours, theirs, theirsTo, List.of(steps), match);
   }
 
@@ -164,6 +170,7 @@ public record KeyPart(
    * @throws IllegalArgumentException for other rules
    */
   public KeyPart within(BigDecimal distance) {
+    Objects.requireNonNull(distance, "distance");
     if (!match.kind().distant()) {
       throw new IllegalArgumentException(this + " has no distance");
     }
@@ -189,6 +196,9 @@ public record KeyPart(
    * @param theirs the column of the reference
    */
   public static KeyPart matching(String ours, MatchRule.Kind rule, String theirs) {
+    Objects.requireNonNull(ours, "ours");
+    Objects.requireNonNull(rule, "rule");
+    Objects.requireNonNull(theirs, "theirs");
     return new KeyPart(ours, theirs, null, null, MatchRule.of(rule));
   }
 
@@ -201,6 +211,7 @@ public record KeyPart(
    * @throws org.abletwine.table.SettingException when it has neither form
    */
   public static KeyPart parse(String text) {
+    Objects.requireNonNull(text, "text");
     String plain = outsideQuotes(text);
     for (MatchRule.Kind kind : MatchRule.Kind.values()) {
       int at = plain.indexOf(" " + kind.word() + " ");

@@ -4,6 +4,7 @@ import java.io.Serializable;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.abletwine.key.NormaliseStep;
@@ -173,6 +174,7 @@ public final class LoadedLookup
    */
   @Override
   public LookupResult apply(Map<String, @Nullable String> record) {
+    Objects.requireNonNull(record, "record");
     Scratch[] scratch = scratches.get();
     for (int source = 0; source < sources.length; source++) {
       String[] ours = sources[source].ours();
@@ -199,6 +201,7 @@ public final class LoadedLookup
    * @throws SettingException when it has no such column, naming the nearest
    */
   public LookupResult find(Row row) {
+    Objects.requireNonNull(row, "row");
     return apply(row.map());
   }
 
@@ -220,6 +223,7 @@ public final class LoadedLookup
    *     otherwise needs another column than these; then {@link #apply} it to the record
    */
   public LookupResult find(@Nullable String... key) {
+    Objects.requireNonNull(key, "key");
     String[] ours = sources[0].ours();
     if (key.length != ours.length) {
       throw new IllegalArgumentException(

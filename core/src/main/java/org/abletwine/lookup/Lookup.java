@@ -8,6 +8,7 @@ import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.abletwine.compute.RowFilter;
@@ -75,7 +76,7 @@ public final class Lookup implements RunStep {
     private List<KeyPart> key = new ArrayList<>();
     private List<NormaliseStep> normalise = List.of(Normalise.trim());
     private List<Attribute> bring = new ArrayList<>();
-    private Several several = Several.FLAG;
+    private Several several = Several.flag();
     private final Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
     private @Nullable String mark;
     private @Nullable RowFilter where;
@@ -131,41 +132,50 @@ public final class Lookup implements RunStep {
    * @param reference the table to fetch from
    */
   public static Lookup in(Table reference) {
+    Objects.requireNonNull(reference, "reference");
     return new Lookup(new Draft(reference));
   }
 
   /** Returns the lookup with another name. */
   public Lookup named(String newName) {
+    Objects.requireNonNull(newName, "newName");
     return with(draft -> draft.name = newName);
   }
 
   /** Returns the lookup with one more key part, the column called the same on both sides. */
   public Lookup key(String both) {
+    Objects.requireNonNull(both, "both");
     return key(both, both);
   }
 
   /** Returns the lookup with one more key part: a column of ours equal to a column of theirs. */
   public Lookup key(String ours, String theirs) {
+    Objects.requireNonNull(ours, "ours");
+    Objects.requireNonNull(theirs, "theirs");
     return key(new KeyPart(ours, theirs, null));
   }
 
   /** Returns the lookup with one more key part. */
   public Lookup key(KeyPart part) {
+    Objects.requireNonNull(part, "part");
     return with(draft -> draft.key.add(part));
   }
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
   public Lookup normalise(NormaliseStep... steps) {
+    Objects.requireNonNull(steps, "steps");
     return normalise(Arrays.asList(steps));
   }
 
   /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
   public Lookup normalise(List<NormaliseStep> steps) {
+    Objects.requireNonNull(steps, "steps");
     return with(draft -> draft.normalise = steps);
   }
 
   /** Returns the lookup with more attributes, each {@code name} or {@code name as other}. */
   public Lookup bring(String... attributes) {
+    Objects.requireNonNull(attributes, "attributes");
     List<Attribute> more = Arrays.stream(attributes).map(Attribute::parse).toList();
     return with(draft -> draft.bring.addAll(more));
   }
@@ -184,11 +194,14 @@ public final class Lookup implements RunStep {
 
   /** Returns the lookup with this rule for several reference rows that disagree. */
   public Lookup several(Several rule) {
+    Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.several = rule);
   }
 
   /** Returns the lookup with this treatment for rows of an outcome. */
   public Lookup when(Outcome outcome, Treatment treatment) {
+    Objects.requireNonNull(outcome, "outcome");
+    Objects.requireNonNull(treatment, "treatment");
     if (outcome == Outcome.AMBIGUOUS && treatment.action() == Treatment.Action.EXPECT) {
       throw new IllegalArgumentException("rows that disagree are never what is expected");
     }
@@ -215,21 +228,25 @@ public final class Lookup implements RunStep {
 
   /** Returns the lookup with this treatment for unmatched rows. */
   public Lookup whenUnmatched(Treatment treatment) {
+    Objects.requireNonNull(treatment, "treatment");
     return when(Outcome.UNMATCHED, treatment);
   }
 
   /** Returns the lookup with these values for the attributes of unmatched rows. */
   public Lookup whenUnmatched(Fill fill) {
+    Objects.requireNonNull(fill, "fill");
     return when(Outcome.UNMATCHED, Treatment.filling(fill));
   }
 
   /** Returns the lookup with these values for attributes that are null in the reference. */
   public Lookup whenEmpty(Fill fill) {
+    Objects.requireNonNull(fill, "fill");
     return when(Outcome.MATCHED, Treatment.filling(fill));
   }
 
   /** Returns the lookup with a column that holds the outcome of each row. */
   public Lookup markAs(String column) {
+    Objects.requireNonNull(column, "column");
     return with(draft -> draft.mark = column);
   }
 
@@ -241,6 +258,7 @@ public final class Lookup implements RunStep {
    * @throws org.abletwine.table.SettingException when it cannot be read
    */
   public Lookup where(String condition) {
+    Objects.requireNonNull(condition, "condition");
     RowFilter read = RowFilter.parse(condition, reference);
     return with(draft -> draft.where = read);
   }
@@ -253,6 +271,7 @@ public final class Lookup implements RunStep {
    * @param condition a SQL condition over the columns so far
    */
   public Lookup when(String condition) {
+    Objects.requireNonNull(condition, "condition");
     return when(condition, Evaluation.STRICT);
   }
 
@@ -263,11 +282,14 @@ public final class Lookup implements RunStep {
    * @param settings how it is evaluated
    */
   public Lookup when(String condition, Evaluation settings) {
+    Objects.requireNonNull(condition, "condition");
+    Objects.requireNonNull(settings, "settings");
     return with(draft -> draft.asked = new Asked(condition, settings));
   }
 
   /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
   public Lookup duplicates(Duplicates rule) {
+    Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.duplicates = rule);
   }
 
@@ -291,6 +313,7 @@ public final class Lookup implements RunStep {
    * @param other what to try: another reference, or another key
    */
   public Lookup otherwise(Lookup other) {
+    Objects.requireNonNull(other, "other");
     return with(draft -> draft.otherwise.add(other));
   }
 
@@ -310,6 +333,7 @@ public final class Lookup implements RunStep {
    * @param part one of the key's parts
    */
   public List<NormaliseStep> steps(KeyPart part) {
+    Objects.requireNonNull(part, "part");
     return List.copyOf(KeyLayout.steps(this, part));
   }
 

@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.CellValue;
@@ -42,6 +43,7 @@ public record LookupResult(
    * @throws SettingException when the lookup brings no such attribute, naming the nearest
    */
   public @Nullable String get(String attribute) {
+    Objects.requireNonNull(attribute, "attribute");
     String value = attributes.get(attribute);
     if (value == null && !attributes.containsKey(attribute)) {
       throw new SettingException(
@@ -68,6 +70,7 @@ public record LookupResult(
    * @throws org.abletwine.table.DataException when it is no number
    */
   public @Nullable BigDecimal decimal(String attribute) {
+    Objects.requireNonNull(attribute, "attribute");
     return cell(attribute).decimal();
   }
 
@@ -81,6 +84,7 @@ public record LookupResult(
    *     not hold
    */
   public @Nullable Long integer(String attribute) {
+    Objects.requireNonNull(attribute, "attribute");
     return cell(attribute).integer();
   }
 
@@ -93,6 +97,7 @@ public record LookupResult(
    * @throws org.abletwine.table.DataException when it is no day, or one with a time of day
    */
   public @Nullable LocalDate date(String attribute) {
+    Objects.requireNonNull(attribute, "attribute");
     return cell(attribute).date();
   }
 
@@ -105,6 +110,7 @@ public record LookupResult(
    * @throws org.abletwine.table.DataException when it is no such time
    */
   public @Nullable LocalDateTime dateTime(String attribute) {
+    Objects.requireNonNull(attribute, "attribute");
     return cell(attribute).dateTime();
   }
 

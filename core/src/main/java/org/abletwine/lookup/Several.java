@@ -2,6 +2,7 @@ package org.abletwine.lookup;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
@@ -14,6 +15,11 @@ import org.jspecify.annotations.Nullable;
  * @param column the column that decides, for {@link Rule#NEWEST_BY}; else null
  */
 public record Several(Rule rule, @Nullable String column) {
+  /** Holds that nothing is missing. */
+  public Several {
+    Objects.requireNonNull(rule, "rule");
+  }
+
   /** The rules. */
   public enum Rule {
     /** Bring nothing: the outcome is ambiguous. */
@@ -30,28 +36,39 @@ public record Several(Rule rule, @Nullable String column) {
     EACH
   }
 
-  /** Bring nothing. The default. */
-  public static final Several FLAG = new Several(Rule.FLAG, null);
+  /** Returns the default: bring nothing. */
+  public static Several flag() {
+    return new Several(Rule.FLAG, null);
+  }
 
-  /** Take the first in file order. */
-  public static final Several FIRST = new Several(Rule.FIRST, null);
+  /** Returns the rule that takes the first in file order. */
+  public static Several first() {
+    return new Several(Rule.FIRST, null);
+  }
 
-  /** Take the last in file order. */
-  public static final Several LAST = new Several(Rule.LAST, null);
+  /** Returns the rule that takes the last in file order. */
+  public static Several last() {
+    return new Several(Rule.LAST, null);
+  }
 
-  /** Take the most specific pattern. */
-  public static final Several LONGEST = new Several(Rule.LONGEST, null);
+  /** Returns the rule that takes the most specific pattern. */
+  public static Several longest() {
+    return new Several(Rule.LONGEST, null);
+  }
 
-  /** Take all of them. */
-  public static final Several EACH = new Several(Rule.EACH, null);
+  /** Returns the rule that takes all of them. */
+  public static Several each() {
+    return new Several(Rule.EACH, null);
+  }
 
   /**
-   * Takes the newest.
+   * Returns the rule that takes the newest.
    *
-   * @param column compared as numbers when both values are, else as text, which suits ISO 8601
+   * @param column ordered by its declared type; without one, when all values are numbers, or all
+   *     dates of ISO 8601, and else the run ends; null is older than any value
    */
   public static Several newestBy(String column) {
-    return new Several(Rule.NEWEST_BY, column);
+    return new Several(Rule.NEWEST_BY, Objects.requireNonNull(column, "column"));
   }
 
   /**
@@ -61,12 +78,13 @@ public record Several(Rule rule, @Nullable String column) {
    * @throws SettingException when there is no such rule
    */
   public static Several parse(String text) {
+    Objects.requireNonNull(text, "text");
     String word = text.strip();
     String newest = "newest-by:";
     if (word.startsWith(newest) && word.length() > newest.length()) {
       return newestBy(word.substring(newest.length()).strip());
     }
-    for (Several known : List.of(FLAG, FIRST, LAST, LONGEST, EACH)) {
+    for (Several known : List.of(flag(), first(), last(), longest(), each())) {
       if (known.toString().equals(word)) {
         return known;
       }

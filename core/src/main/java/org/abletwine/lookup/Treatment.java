@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.table.Destination;
 import org.jspecify.annotations.Nullable;
 
@@ -12,6 +13,12 @@ import org.jspecify.annotations.Nullable;
  * @param apart where rows go that are left out; null for nowhere
  */
 public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
+  /** Holds that nothing is missing. */
+  public Treatment {
+    Objects.requireNonNull(action, "action");
+    Objects.requireNonNull(fill, "fill");
+  }
+
   private static final Fill NOTHING = new Fill(Map.of());
 
   /** Whether a row stays. */
@@ -51,6 +58,7 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
    * @param place where to
    */
   public static Treatment apart(Destination place) {
+    Objects.requireNonNull(place, "place");
     return new Treatment(Action.DROP, NOTHING, place);
   }
 
@@ -65,6 +73,7 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
    * @param fill the values
    */
   public static Treatment filling(Fill fill) {
+    Objects.requireNonNull(fill, "fill");
     return new Treatment(Action.LEAVE, fill, null);
   }
 }

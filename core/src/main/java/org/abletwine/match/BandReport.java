@@ -1,6 +1,7 @@
 package org.abletwine.match;
 
 import java.util.List;
+import java.util.Objects;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.index.Bands;
 import org.abletwine.table.Table;
@@ -30,6 +31,10 @@ public record BandReport(long rows, int partitions, long blankRows, List<Finding
    */
   public static BandReport of(
       Table table, int[] keyColumns, int[] ends, List<NormaliseStep> normalise) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(keyColumns, "keyColumns");
+    Objects.requireNonNull(ends, "ends");
+    Objects.requireNonNull(normalise, "normalise");
     return Bands.of(table, keyColumns, ends, normalise);
   }
 
@@ -74,6 +79,7 @@ public record BandReport(long rows, int partitions, long blankRows, List<Finding
    * @param kind the kind
    */
   public long count(Kind kind) {
+    Objects.requireNonNull(kind, "kind");
     return findings.stream().filter(finding -> finding.kind() == kind).count();
   }
 }

@@ -5,6 +5,7 @@ import java.math.BigDecimal;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -122,6 +123,10 @@ public record MatchRule(
 
   /** Refuses a separator that parts nothing. */
   public MatchRule {
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(ends, "ends");
+    Objects.requireNonNull(by, "by");
+    Objects.requireNonNull(separator, "separator");
     if (separator.isEmpty()) {
       throw new IllegalArgumentException("the separator of a list is empty");
     }

@@ -2,6 +2,7 @@ package org.abletwine.table;
 
 import java.io.Serializable;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * What the cells of a column stand for, where it is stated. Matters only to steps that order or
@@ -39,6 +40,8 @@ public record ColumnType(Kind kind, List<String> patterns) implements Serializab
 
   /** Copies the list. */
   public ColumnType {
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(patterns, "patterns");
     patterns = List.copyOf(patterns);
   }
 

@@ -1,6 +1,7 @@
 package org.abletwine.table;
 
 import java.io.IOException;
+import java.util.Objects;
 
 /** Whoever read an output as it was written has gone away: nothing is left to be done for them. */
 public final class ReaderGoneException extends AbleTwineException {
@@ -20,6 +21,7 @@ public final class ReaderGoneException extends AbleTwineException {
    * @param error what writing gave
    */
   public static boolean means(IOException error) {
+    Objects.requireNonNull(error, "error");
     return String.valueOf(error.getMessage()).contains("Broken pipe");
   }
 }

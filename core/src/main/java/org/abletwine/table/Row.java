@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.table.text.CellValue;
 import org.jspecify.annotations.Nullable;
 
@@ -37,6 +38,10 @@ public final class Row {
       List<@Nullable ColumnType> types,
       long number,
       List<@Nullable String> cells) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(schema, "schema");
+    Objects.requireNonNull(types, "types");
+    Objects.requireNonNull(cells, "cells");
     this.table = table;
     this.schema = schema;
     this.types = types;
@@ -66,6 +71,7 @@ public final class Row {
    * @throws SettingException when there is no such column, naming the nearest
    */
   public @Nullable String get(String column) {
+    Objects.requireNonNull(column, "column");
     return cells[schema.require(column, table)];
   }
 
@@ -83,6 +89,7 @@ public final class Row {
    * @throws DataException when it is no number
    */
   public @Nullable BigDecimal decimal(String column) {
+    Objects.requireNonNull(column, "column");
     return cell(column).decimal();
   }
 
@@ -95,6 +102,7 @@ public final class Row {
    * @throws DataException when it is no whole number, or one that a long does not hold
    */
   public @Nullable Long integer(String column) {
+    Objects.requireNonNull(column, "column");
     return cell(column).integer();
   }
 
@@ -107,6 +115,7 @@ public final class Row {
    * @throws DataException when it is no day, or one with a time of day
    */
   public @Nullable LocalDate date(String column) {
+    Objects.requireNonNull(column, "column");
     return cell(column).date();
   }
 
@@ -119,6 +128,7 @@ public final class Row {
    * @throws DataException when it is no such time
    */
   public @Nullable LocalDateTime dateTime(String column) {
+    Objects.requireNonNull(column, "column");
     return cell(column).dateTime();
   }
 
@@ -131,6 +141,7 @@ public final class Row {
    * @throws DataException when it is neither {@code true} nor {@code false}
    */
   public @Nullable Boolean truth(String column) {
+    Objects.requireNonNull(column, "column");
     return cell(column).truth();
   }
 
@@ -154,6 +165,7 @@ public final class Row {
    * @throws DataException when a cell is no such value, or null where a component cannot be
    */
   public <R extends Record> R as(Class<R> type) {
+    Objects.requireNonNull(type, "type");
     return RecordShape.of(type).record(this::cell, schema, table);
   }
 

@@ -3,6 +3,7 @@ package org.abletwine.table;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.abletwine.table.text.NearestName;
 
 /**
@@ -18,6 +19,7 @@ public final class Schema {
    * @throws IllegalArgumentException when a name stands twice
    */
   public Schema(List<String> names) {
+    Objects.requireNonNull(names, "names");
     this.names = List.copyOf(names);
     for (int i = 0; i < this.names.size(); i++) {
       if (positions.put(this.names.get(i), i) != null) {
@@ -41,6 +43,7 @@ public final class Schema {
    * @return its position, 0-based, or -1 when there is no such column
    */
   public int indexOf(String name) {
+    Objects.requireNonNull(name, "name");
     return positions.getOrDefault(name, -1);
   }
 
@@ -53,6 +56,8 @@ public final class Schema {
    * @throws SettingException when there is no such column, naming the nearest
    */
   public int require(String name, String tableName) {
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(tableName, "tableName");
     int at = indexOf(name);
     if (at < 0) {
       throw new SettingException(

@@ -3,6 +3,7 @@ package org.abletwine.table;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -45,6 +46,9 @@ public record TableOptions(
    * @throws SettingException when the delimiter or the quote is not ASCII: text is read as bytes
    */
   public TableOptions {
+    Objects.requireNonNull(nulls, "nulls");
+    Objects.requireNonNull(types, "types");
+    Objects.requireNonNull(hidden, "hidden");
     plain("delimiter", delimiter);
     plain("quote", quote);
     nulls = List.copyOf(nulls);
@@ -139,6 +143,7 @@ public record TableOptions(
 
     /** States words that, unquoted, stand for null beside the empty cell; none unless stated. */
     public Builder nulls(List<String> words) {
+      Objects.requireNonNull(words, "words");
       nulls = words;
       return this;
     }
@@ -151,12 +156,15 @@ public record TableOptions(
 
     /** States what columns hold, by name; none unless stated. */
     public Builder types(Map<String, ColumnType> stated) {
+      Objects.requireNonNull(stated, "stated");
       types = stated;
       return this;
     }
 
     /** States what one column holds, beside those stated before. */
     public Builder type(String column, ColumnType type) {
+      Objects.requireNonNull(column, "column");
+      Objects.requireNonNull(type, "type");
       Map<String, ColumnType> more = new HashMap<>(types);
       more.put(column, type);
       types = more;
@@ -189,6 +197,7 @@ public record TableOptions(
      * come out; none unless stated.
      */
     public Builder keepPrivate(Set<String> columns) {
+      Objects.requireNonNull(columns, "columns");
       hidden = columns;
       return this;
     }

@@ -28,6 +28,8 @@ public final class Tables {
    * @throws SettingException when a name stands twice
    */
   public static Table of(List<String> columns, List<? extends List<@Nullable String>> rows) {
+    Objects.requireNonNull(columns, "columns");
+    Objects.requireNonNull(rows, "rows");
     return of("rows", columns, rows);
   }
 
@@ -93,6 +95,7 @@ public final class Tables {
    * @throws SettingException when no format handles the file
    */
   public static Table file(Path path) {
+    Objects.requireNonNull(path, "path");
     return file(path, TableOptions.NONE);
   }
 
@@ -104,6 +107,8 @@ public final class Tables {
    * @throws SettingException when no format handles the file
    */
   public static Table file(Path path, TableOptions options) {
+    Objects.requireNonNull(path, "path");
+    Objects.requireNonNull(options, "options");
     List<Path> files = matching(path);
     requireSheets(files, options);
     return files.equals(List.of(path)) && options.source() == null
@@ -121,6 +126,8 @@ public final class Tables {
    * @throws SettingException when there are none, or no format handles one
    */
   public static Table files(List<Path> paths, TableOptions options) {
+    Objects.requireNonNull(paths, "paths");
+    Objects.requireNonNull(options, "options");
     if (paths.size() == 1) {
       return file(paths.get(0), options);
     }
@@ -148,6 +155,7 @@ public final class Tables {
    * @param path the file
    */
   public static boolean hasSheets(Path path) {
+    Objects.requireNonNull(path, "path");
     for (TableFormat format : ServiceLoader.load(TableFormat.class)) {
       if (format.handles(path)) {
         return format.hasSheets(path);
@@ -171,6 +179,7 @@ public final class Tables {
    * @throws SettingException when it fits none
    */
   public static List<Path> matching(Path path) {
+    Objects.requireNonNull(path, "path");
     String name = path.getFileName() == null ? "" : path.getFileName().toString();
     boolean address = path.toString().startsWith("jdbc:"); // whose settings follow a question mark
     if (name.indexOf('*') < 0 && name.indexOf('?') < 0 || address || Files.exists(path)) {
@@ -201,6 +210,7 @@ public final class Tables {
    * @throws SettingException when no format handles the file
    */
   public static TableSink sink(Path path) {
+    Objects.requireNonNull(path, "path");
     return destination(path, OutputOptions.NONE).open(null);
   }
 
@@ -212,6 +222,8 @@ public final class Tables {
    * @throws SettingException when no format writes such a file, or not in that way
    */
   public static Destination destination(Path path, OutputOptions options) {
+    Objects.requireNonNull(path, "path");
+    Objects.requireNonNull(options, "options");
     TableFormat format = writer(path);
     format.check(path, options);
     return new FileDestination(path, format, options);
@@ -227,6 +239,7 @@ public final class Tables {
 
     @Override
     public @Nullable Destination part(Path other) {
+      Objects.requireNonNull(other, "other");
       return format.inParts(file) ? new FileDestination(other, format, options) : null;
     }
 

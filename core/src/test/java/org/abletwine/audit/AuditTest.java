@@ -116,7 +116,7 @@ class AuditTest {
             .filter(g -> g.stream().map(r -> rows.get(r - 1)[2]).distinct().count() == 1)
             .count();
     assertThat(report.identicalKeys()).isEqualTo(alike);
-    assertThat(500 - audit.leftOutBy(Duplicates.of(Duplicates.Rule.FIRST)).cardinality())
+    assertThat(500 - audit.leftOutBy(Duplicates.first()).cardinality())
         .isEqualTo(expected.size() + report.blankRows());
   }
 
@@ -183,8 +183,8 @@ class AuditTest {
       try (Spill spill = new Spill(1, folder)) {
         DuplicateAudit parted = DuplicateAudit.of(table, new int[] {0, 1}, steps, spill);
         assertThat(parted.duplicateRows()).isEqualTo(expected.duplicateRows());
-        assertThat(parted.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)))
-            .isEqualTo(expected.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)));
+        assertThat(parted.leftOutBy(Duplicates.last()))
+            .isEqualTo(expected.leftOutBy(Duplicates.last()));
         assertThat(parted.report(20))
             .usingRecursiveComparison()
             .ignoringFields("bytesPerKey")

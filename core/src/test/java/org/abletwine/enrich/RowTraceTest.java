@@ -61,7 +61,7 @@ class RowTraceTest {
 
   @Test
   void everyStepTellsWhatItSawAndDid() {
-    TracedRow row = enrichment(Several.FLAG).trace(1);
+    TracedRow row = enrichment(Several.flag()).trace(1);
     assertThat(row.number()).isEqualTo(1);
     assertThat(row.read()).containsEntry("grower", " g1").containsEntry("crop", "oast");
     assertThat(String.join("\n", lines(row)))
@@ -76,7 +76,7 @@ class RowTraceTest {
 
   @Test
   void aTraceAgreesWithTheRun() {
-    for (Several several : List.of(Several.FLAG, Several.FIRST, Several.LAST)) {
+    for (Several several : List.of(Several.flag(), Several.first(), Several.last())) {
       ListSink sink = new ListSink();
       Enrichment.of(tickets)
           .lookup(
@@ -97,7 +97,7 @@ class RowTraceTest {
 
   @Test
   void anAmbiguousKeyShowsItsCandidatesWithTheirRowNumbers() {
-    assertThat(String.join("\n", lines(enrichment(Several.FLAG).trace(2))))
+    assertThat(String.join("\n", lines(enrichment(Several.flag()).trace(2))))
         .contains("row 2")
         .contains("row 3")
         .contains("Birch")
@@ -106,7 +106,7 @@ class RowTraceTest {
 
   @Test
   void aRowThatIsLeftOutEndsItsTrace() {
-    TracedRow row = enrichment(Several.FLAG).trace(3);
+    TracedRow row = enrichment(Several.flag()).trace(3);
     List<String> lines = lines(row);
     assertThat(lines.get(lines.size() - 1)).contains("left out, as the plan says");
     assertThat(String.join("\n", lines)).contains("unmatched").contains("Unlisted");
@@ -114,7 +114,7 @@ class RowTraceTest {
 
   @Test
   void aConditionFindsTheRowAndThereMayBeNone() {
-    Enrichment enrichment = enrichment(Several.FLAG);
+    Enrichment enrichment = enrichment(Several.flag());
     assertThat(enrichment.trace("kg > 600").number()).isEqualTo(2);
     assertThat(enrichment.trace("grower is null").number()).isEqualTo(4);
     assertThat(enrichment.trace("kg > 6000")).isNull();

@@ -45,13 +45,13 @@ class StepPairsTest {
                   "text", fixes(), "written", "meant", true, null, List.of(Normalise.trim())),
           at -> Correction.of("code", fixes()),
           at -> lookup(at).key("code"),
-          at -> lookup(at).key("code").several(Several.EACH),
+          at -> lookup(at).key("code").several(Several.each()),
           at ->
               lookup(at)
                   .key("code")
-                  .several(Several.FIRST)
+                  .several(Several.first())
                   .when(Outcome.UNMATCHED, Treatment.drop()),
-          at -> lookup(at).key(KeyPart.between("n", "lo", "hi")).several(Several.LAST),
+          at -> lookup(at).key(KeyPart.between("n", "lo", "hi")).several(Several.last()),
           at -> new Compute("sum" + at, "n * 2 + n", NULLS),
           at -> new Compute("joined" + at, "text || code", NULLS),
           at -> new Compute("days" + at, "day - '2026-01-01'", NULLS),

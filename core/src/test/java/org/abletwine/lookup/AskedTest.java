@@ -34,7 +34,7 @@ class AskedTest {
     Lookup asked =
         lookup()
             .when("n > 2")
-            .several(Several.EACH)
+            .several(Several.each())
             .otherwise(Lookup.in(THEIRS).named("again").key("k").bring("v"))
             .whenUnmatched(Fill.fill("v", "none"));
     LookupFigures figures =

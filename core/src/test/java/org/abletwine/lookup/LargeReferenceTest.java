@@ -146,7 +146,7 @@ class LargeReferenceTest {
     same("empty", lookup -> lookup.whenEmpty(Fill.fill("size", "0")));
     same("where", lookup -> lookup.where("state = 'open'"));
     same("when", lookup -> lookup.when("kg > 450", Evaluation.STRICT));
-    for (Several several : new Several[] {Several.FIRST, Several.LAST, Several.EACH}) {
+    for (Several several : new Several[] {Several.first(), Several.last(), Several.each()}) {
       same("several " + several, lookup -> lookup.several(several).markAs("how"));
     }
     same("newest", lookup -> lookup.several(Several.newestBy("size")));
@@ -156,7 +156,7 @@ class LargeReferenceTest {
   void rulesForDuplicatesAndAggregatesGiveWhatTheyGiveInMemory() {
     for (Duplicates.Rule rule :
         List.of(Duplicates.Rule.FIRST, Duplicates.Rule.LAST, Duplicates.Rule.FULLEST)) {
-      same("duplicates " + rule, lookup -> lookup.duplicates(Duplicates.of(rule)));
+      same("duplicates " + rule, lookup -> lookup.duplicates(new Duplicates(rule, null)));
     }
     same("duplicates newest", lookup -> lookup.duplicates(Duplicates.newestBy("size")));
     same(
@@ -182,12 +182,12 @@ class LargeReferenceTest {
         "chain of repeated rows",
         () ->
             List.of(
-                plain().several(Several.EACH),
+                plain().several(Several.each()),
                 Lookup.in(growers)
                     .named("by name")
                     .key("name", "name")
                     .bring("state as its_state")
-                    .several(Several.EACH)
+                    .several(Several.each())
                     .when(Outcome.UNMATCHED, Treatment.drop()),
                 Lookup.in(growers)
                     .named("again")
@@ -234,7 +234,7 @@ class LargeReferenceTest {
   }
 
   private void sameRuled(String what, int places, boolean days, KeyPart part, boolean where) {
-    for (Several several : List.of(Several.FLAG, Several.EACH)) {
+    for (Several several : List.of(Several.flag(), Several.each())) {
       for (int rows : new int[] {4, 150}) {
         prices(rows, places, days);
         Lookup plain =
@@ -407,9 +407,9 @@ class LargeReferenceTest {
     List<UnaryOperator<Lookup>> further =
         List.of(
             other -> other.key("grower", "code"),
-            other -> other.key("grower", "code").several(Several.EACH),
+            other -> other.key("grower", "code").several(Several.each()),
             other -> other.key("grower", "code").where("name <> 'f1'"),
-            other -> other.key("grower", "code").duplicates(Duplicates.of(Duplicates.Rule.LAST)),
+            other -> other.key("grower", "code").duplicates(Duplicates.last()),
             other -> other.key("grower", "code").normalise(Normalise.ignoreCase()),
             other -> other.key("no", "code"));
     for (UnaryOperator<Lookup> setting : further) {
@@ -463,8 +463,8 @@ class LargeReferenceTest {
   void whatEndsARunEndsItInTheSameWay() {
     for (Function<Lookup, Lookup> setting :
         List.<Function<Lookup, Lookup>>of(
-            lookup -> lookup.duplicates(Duplicates.of(Duplicates.Rule.FAIL)),
-            lookup -> lookup.duplicates(Duplicates.of(Duplicates.Rule.IDENTICAL)),
+            lookup -> lookup.duplicates(Duplicates.fail()),
+            lookup -> lookup.duplicates(Duplicates.identical()),
             lookup -> lookup.when(Outcome.UNMATCHED, Treatment.fail()),
             lookup -> lookup.when(Outcome.AMBIGUOUS, Treatment.fail()),
             lookup -> lookup.when(Outcome.BLANK_KEY, Treatment.fail()))) {
@@ -549,7 +549,7 @@ class LargeReferenceTest {
             .bring("state")
             .when(Outcome.UNMATCHED, Treatment.drop());
     Enrichment.Builder builder =
-        Enrichment.of(tickets).lookup(plain().several(Several.EACH).markAs("how")).lookup(two);
+        Enrichment.of(tickets).lookup(plain().several(Several.each()).markAs("how")).lookup(two);
     int notLookedFor = 0;
     for (int row = 1; row <= 60; row++) {
       List<String> expected = lines(builder.memory(ENOUGH, folder).build().trace(row));

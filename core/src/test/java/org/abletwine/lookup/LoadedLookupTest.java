@@ -55,7 +55,8 @@ class LoadedLookupTest {
   }
 
   private static Lookup lookup(Random random) {
-    List<Several> rules = List.of(Several.FLAG, Several.FIRST, Several.LAST, Several.newestBy("n"));
+    List<Several> rules =
+        List.of(Several.flag(), Several.first(), Several.last(), Several.newestBy("n"));
     boolean aggregates = random.nextInt(3) == 0;
     Lookup main = keyed(Lookup.in(table("main", random, 1 + random.nextInt(20))), random);
     main = aggregates ? main.bring("sum(v) as v", "count(*) as w") : main.bring("v", "w");
@@ -161,7 +162,7 @@ class LoadedLookupTest {
   @Test
   void whatMayGiveSeveralRowsIsNotLoaded() {
     MemoryTable table = MemoryTable.of("t", "k,v", "a,1", "a,2");
-    Lookup each = Lookup.in(table).key("k").bring("v").several(Several.EACH);
+    Lookup each = Lookup.in(table).key("k").bring("v").several(Several.each());
     assertThatThrownBy(each::load)
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("one record at a time");

@@ -31,7 +31,8 @@ class LookupOracleTest {
       key[part] = part;
       lookup = lookup.key("c" + part);
     }
-    Several several = new Several[] {Several.FLAG, Several.FIRST, Several.LAST}[random.nextInt(3)];
+    Several several =
+        new Several[] {Several.flag(), Several.first(), Several.last()}[random.nextInt(3)];
     lookup =
         lookup
             .several(several)
@@ -49,9 +50,9 @@ class LookupOracleTest {
       Outcome outcome = found.outcome();
       @Nullable String x = outcome == Outcome.UNMATCHED ? "none" : null;
       @Nullable String y = null;
-      if (outcome == Outcome.MATCHED || outcome == Outcome.AMBIGUOUS && several != Several.FLAG) {
+      if (outcome == Outcome.MATCHED || outcome == Outcome.AMBIGUOUS && several != Several.flag()) {
         outcome = Outcome.MATCHED;
-        int taken = several == Several.LAST ? found.rows().size() - 1 : 0;
+        int taken = several == Several.last() ? found.rows().size() - 1 : 0;
         x = theirs.cell(found.rows().get(taken), parts);
         y = theirs.cell(found.rows().get(taken), parts + 1);
         y = y == null ? "-" : y;

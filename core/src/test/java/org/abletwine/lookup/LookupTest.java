@@ -73,7 +73,7 @@ class LookupTest {
   @Test
   void theFirstOfSeveralIsTakenOnlyWhenAskedForAndCounted() {
     ListSink sink = new ListSink();
-    RunRecord record = run(lookup().several(Several.LAST), sink);
+    RunRecord record = run(lookup().several(Several.last()), sink);
     assertThat(sink.cell(4, "district")).isEqualTo("D4");
     assertThat(record.lookups().get(0).fits().picked()).isEqualTo(1);
     assertThat(record.lookups().get(0).ambiguous()).isZero();

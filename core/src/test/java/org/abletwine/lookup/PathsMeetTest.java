@@ -132,7 +132,7 @@ class PathsMeetTest {
           Lookup.in(table)
               .key("k")
               .bring(bring + " as got", "a as a2", "d as d2")
-              .duplicates(Duplicates.of(Duplicates.Rule.FULLEST));
+              .duplicates(Duplicates.fullest());
       ListSink sink = run(MemoryTable.of("ours", "k", "x"), lookup);
       assertThat(sink.cell(0, "got")).isEqualTo(table.cell(1, "kabcd".indexOf(bring)));
     }
@@ -226,7 +226,7 @@ class PathsMeetTest {
             Lookup.in(MemoryTable.of("t", "k,v", "x,1", "x,2", "x,3"))
                 .key("k")
                 .bring("v")
-                .several(Several.EACH))
+                .several(Several.each()))
         .step(
             new Correction(
                 "t",
@@ -311,7 +311,7 @@ class PathsMeetTest {
         Lookup.in(new MemoryTable("t", List.of("k", "v"), rows, 2_048))
             .key("k")
             .bring("v")
-            .several(Several.EACH);
+            .several(Several.each());
     assertThatThrownBy(() -> run(new MemoryTable("ours", List.of("k"), ours, 2_048), lookup))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("become more than 10000000 rows (row 501 fits 20000)");

@@ -12,7 +12,6 @@ import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.LookupFigures.Share;
 import org.abletwine.key.Normalise;
-import org.abletwine.lookup.Duplicates.Rule;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.table.DataException;
@@ -66,7 +65,7 @@ class ReferenceRulesTest {
     List<String> exceptions = new ArrayList<>();
     LookupFigures figures =
         run(
-            lookup().where("status = 'open' and no <> 'g1'").several(Several.FIRST),
+            lookup().where("status = 'open' and no <> 'g1'").several(Several.first()),
             sink,
             exceptions);
     assertThat(sink.column("name")).containsExactly("Old", null, "Merrow", null, null, null, null);
@@ -99,34 +98,27 @@ class ReferenceRulesTest {
   @Test
   void otherRulesForDuplicates() {
     ListSink last = new ListSink();
-    run(lookup().duplicates(Duplicates.of(Rule.LAST)), last, new ArrayList<>());
+    run(lookup().duplicates(Duplicates.last()), last, new ArrayList<>());
     assertThat(last.cell(0, "name")).isEqualTo("New");
     assertThatThrownBy(
-            () ->
-                run(
-                    lookup().duplicates(Duplicates.of(Rule.FAIL)),
-                    new ListSink(),
-                    new ArrayList<>()))
+            () -> run(lookup().duplicates(Duplicates.fail()), new ListSink(), new ArrayList<>()))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("2 keys stand on several rows")
         .hasMessageContaining("\"G1\" on rows 1, 2");
     assertThatThrownBy(
             () ->
-                run(
-                    lookup().duplicates(Duplicates.of(Rule.IDENTICAL)),
-                    new ListSink(),
-                    new ArrayList<>()))
+                run(lookup().duplicates(Duplicates.identical()), new ListSink(), new ArrayList<>()))
         .hasMessageContaining("1 key stands on several rows that differ");
     ListSink identical = new ListSink();
     run(
-        lookup().where("no = 'G2'").duplicates(Duplicates.of(Rule.IDENTICAL)),
+        lookup().where("no = 'G2'").duplicates(Duplicates.identical()),
         identical,
         new ArrayList<>());
     assertThat(identical.cell(2, "name")).isEqualTo("Merrow");
     MemoryTable uneven = MemoryTable.of("u", "no,name,phone", "G1,A,", "G1,B,5", "G1,C,6");
     ListSink fullest = new ListSink();
     run(
-        Lookup.in(uneven).key("grower", "no").bring("name").duplicates(Duplicates.of(Rule.FULLEST)),
+        Lookup.in(uneven).key("grower", "no").bring("name").duplicates(Duplicates.fullest()),
         fullest,
         new ArrayList<>());
     assertThat(fullest.cell(0, "name")).isEqualTo("B");
@@ -145,7 +137,7 @@ class ReferenceRulesTest {
     LookupFigures figures =
         run(
             lookup()
-                .several(Several.FIRST)
+                .several(Several.first())
                 .normalise(Normalise.trim(), Normalise.ignoreCase(), Normalise.dropLeadingZeros()),
             new ListSink(),
             new ArrayList<>());

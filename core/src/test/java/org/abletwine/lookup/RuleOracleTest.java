@@ -32,7 +32,8 @@ class RuleOracleTest {
       MatchRule rule = rule(kind, numbers, random);
       MemoryTable ours = table("ours", random, 300, numbers, rule, true);
       MemoryTable theirs = table("theirs", random, 1 + random.nextInt(40), numbers, rule, false);
-      Several several = List.of(Several.FLAG, Several.FIRST, Several.LAST).get(random.nextInt(3));
+      Several several =
+          List.of(Several.flag(), Several.first(), Several.last()).get(random.nextInt(3));
       Lookup lookup =
           Lookup.in(theirs).bring("value as fetched").several(several).markAs("outcome");
       lookup = partitions ? lookup.key("p") : lookup;
@@ -45,7 +46,7 @@ class RuleOracleTest {
         String message = kind + " seed " + seed + " value " + ours.cell(row, 1) + " " + rule;
         assertThat(sink.cell(row, "outcome")).as(message).isEqualTo(outcome.label());
         if (outcome == Outcome.MATCHED) {
-          int taken = several == Several.LAST ? rows.size() - 1 : 0;
+          int taken = several == Several.last() ? rows.size() - 1 : 0;
           assertThat(sink.cell(row, "fetched"))
               .as(message)
               .isEqualTo(theirs.cell(rows.get(taken), 3));
@@ -134,7 +135,7 @@ class RuleOracleTest {
     }
     boolean agree =
         rows.stream().allMatch(r -> Objects.equals(theirs.cell(r, 3), theirs.cell(rows.get(0), 3)));
-    return agree || several != Several.FLAG ? Outcome.MATCHED : Outcome.AMBIGUOUS;
+    return agree || several != Several.flag() ? Outcome.MATCHED : Outcome.AMBIGUOUS;
   }
 
   /** The oracle: all rows, one after another, compared in the plainest way. */

@@ -74,7 +74,7 @@ class SeveralTest {
     ListSink sink = new ListSink();
     LookupFigures figures =
         Enrichment.of(ours)
-            .lookup(lookup.several(Several.EACH))
+            .lookup(lookup.several(Several.each()))
             .build()
             .writeTo(sink)
             .lookups()
@@ -91,7 +91,7 @@ class SeveralTest {
 
   @Test
   void rowsThatAgreeAreOne() {
-    ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.EACH));
+    ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.each()));
     assertThat(sink.column("price")).containsExactly("200", "210.5", null, "300", "100", null);
   }
 
@@ -183,7 +183,7 @@ class SeveralTest {
             Lookup.in(patterns)
                 .key(KeyPart.matching("v", MatchRule.Kind.CONTAINS, "at"))
                 .bring("name")
-                .several(Several.LONGEST)
+                .several(Several.longest())
                 .markAs("outcome"))
         .build()
         .writeTo(sink);

@@ -90,8 +90,8 @@ class SharedReferenceTest {
         lookup -> lookup.bring("kind"),
         lookup -> lookup.where("kind = 'silo'"),
         lookup -> lookup.normalise(Normalise.trim(), Normalise.ignoreCase()),
-        lookup -> lookup.several(Several.LAST),
-        lookup -> lookup.duplicates(Duplicates.of(Duplicates.Rule.FIRST)));
+        lookup -> lookup.several(Several.last()),
+        lookup -> lookup.duplicates(Duplicates.first()));
   }
 
   @ParameterizedTest

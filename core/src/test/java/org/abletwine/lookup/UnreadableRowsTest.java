@@ -81,7 +81,7 @@ class UnreadableRowsTest {
     for (int trial = 0; trial < 40; trial++) {
       Tables tables = tables(random, kind == Kind.BETWEEN);
       boolean beside = trial % 2 == 0;
-      for (Several several : List.of(Several.FIRST, Several.FLAG)) {
+      for (Several several : List.of(Several.first(), Several.flag())) {
         ListSink with = new ListSink();
         ListSink without = new ListSink();
         List<String> told = new ArrayList<>();
@@ -141,7 +141,7 @@ class UnreadableRowsTest {
     for (int trial = 0; trial < 60; trial++) {
       Tables tables = newestTables(random);
       Duplicates duplicates = trial % 3 == 0 ? Duplicates.keep() : Duplicates.newestBy("upd");
-      Several several = trial % 3 == 1 ? Several.FIRST : Several.newestBy("upd");
+      Several several = trial % 3 == 1 ? Several.first() : Several.newestBy("upd");
       ListSink with = new ListSink();
       ListSink without = new ListSink();
       List<String> told = new ArrayList<>();

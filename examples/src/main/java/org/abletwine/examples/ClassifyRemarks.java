@@ -22,7 +22,7 @@ public final class ClassifyRemarks {
   public static void main(String[] args) {
     Table patterns = Tables.file(Path.of(args[0], "remark-patterns.csv"));
     Lookup byPattern = Lookup.in(patterns).key(KeyPart.wildcard("remark", "pattern"));
-    LoadedLookup longest = byPattern.bring("remark_class").several(Several.LONGEST).load();
+    LoadedLookup longest = byPattern.bring("remark_class").several(Several.longest()).load();
     LoadedLookup all = byPattern.bring("listagg(remark_class, ' + ') as classes").load();
     for (String remark :
         List.of("after rain, moisture retest", "live insects in the sample", "all fine")) {

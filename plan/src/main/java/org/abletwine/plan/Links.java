@@ -189,7 +189,7 @@ final class Links {
             .bring(plain.toArray(String[]::new))
             .duplicates(
                 spec.duplicates().rule() == Duplicates.Rule.KEEP
-                    ? Duplicates.of(Duplicates.Rule.FAIL)
+                    ? Duplicates.fail()
                     : spec.duplicates());
     lookup = link.when() == null ? lookup : lookup.when(link.when(), expressions);
     steps.add(spec.where() == null ? lookup : lookup.where(spec.where()));

@@ -206,7 +206,7 @@ final class PlanReader {
     String rule = node.oneOf(List.of("fail", "first", "last", "fullest", "identical"));
     return rule == null
         ? Duplicates.keep()
-        : Duplicates.of(Duplicates.Rule.valueOf(rule.toUpperCase(java.util.Locale.ROOT)));
+        : new Duplicates(Duplicates.Rule.valueOf(rule.toUpperCase(java.util.Locale.ROOT)), null);
   }
 
   private @Nullable TableSpec table(PlanNode node, Map<String, PlanNode> settings) {

@@ -91,6 +91,7 @@ public final class Database {
    * @param folder the folder
    */
   public Database within(Path folder) {
+    Objects.requireNonNull(folder, "folder");
     if (!url.startsWith(SQLITE)) {
       return this;
     }
@@ -110,6 +111,7 @@ public final class Database {
    * @param name its name; {@code SCHEMA.NAME} where it is in another schema
    */
   public Table table(String name) {
+    Objects.requireNonNull(name, "name");
     return table(name, TableOptions.NONE);
   }
 
@@ -120,6 +122,7 @@ public final class Database {
    * @param options null words and types of columns; the others do not matter
    */
   public Table table(String name, TableOptions options) {
+    Objects.requireNonNull(options, "options");
     return FormedTable.of(
         new DatabaseTable(this, Objects.requireNonNull(name, "name"), null, List.of(), options),
         options);
@@ -132,6 +135,8 @@ public final class Database {
    * @param values the values, as texts
    */
   public Table query(String sql, List<String> values) {
+    Objects.requireNonNull(sql, "sql");
+    Objects.requireNonNull(values, "values");
     return query(sql, values, TableOptions.NONE);
   }
 
@@ -143,6 +148,8 @@ public final class Database {
    * @param options null words and types of columns; the others do not matter
    */
   public Table query(String sql, List<String> values, TableOptions options) {
+    Objects.requireNonNull(values, "values");
+    Objects.requireNonNull(options, "options");
     return FormedTable.of(
         new DatabaseTable(
             this, "query", Objects.requireNonNull(sql, "sql"), List.copyOf(values), options),
@@ -156,6 +163,8 @@ public final class Database {
    * @param mode what becomes of one that is there already
    */
   public Destination into(String table, Mode mode) {
+    Objects.requireNonNull(table, "table");
+    Objects.requireNonNull(mode, "mode");
     return new Place(this, table, mode);
   }
 

@@ -9,6 +9,7 @@ import java.sql.Driver;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.ServiceConfigurationError;
 import java.util.ServiceLoader;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -27,6 +28,7 @@ public final class Drivers {
    * @throws SettingException when there is no such file, or no driver in it
    */
   public static void add(Path library) {
+    Objects.requireNonNull(library, "library");
     if (!Files.isRegularFile(library)) {
       throw new SettingException(
           "driver-path: there is no file " + library + "; name the driver's .jar");

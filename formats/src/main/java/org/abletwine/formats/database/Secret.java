@@ -3,6 +3,7 @@ package org.abletwine.formats.database;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Objects;
 import org.abletwine.table.SettingException;
 
 /**
@@ -18,6 +19,7 @@ public abstract sealed class Secret {
    * @param name the name of the variable
    */
   public static Secret environment(String name) {
+    Objects.requireNonNull(name, "name");
     return new Environment(name);
   }
 
@@ -27,6 +29,7 @@ public abstract sealed class Secret {
    * @param file the file
    */
   public static Secret file(Path file) {
+    Objects.requireNonNull(file, "file");
     return new File(file);
   }
 

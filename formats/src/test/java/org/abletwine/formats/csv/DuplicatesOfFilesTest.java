@@ -109,8 +109,7 @@ class DuplicatesOfFilesTest {
             .filter(group -> group.stream().map(r -> cells.get(r - 1)[key]).distinct().count() > 1)
             .count();
     assertThat(report.collisions()).as("written differently").isEqualTo(differently);
-    assertThat(audit.leftOutBy(Duplicates.of(Duplicates.Rule.LAST)).stream())
-        .containsExactlyElementsOf(leftOut);
+    assertThat(audit.leftOutBy(Duplicates.last()).stream()).containsExactlyElementsOf(leftOut);
   }
 
   /** More columns before the key than a byte counts. */
