@@ -50,9 +50,10 @@ class LookupOracleTest {
       Outcome outcome = found.outcome();
       @Nullable String x = outcome == Outcome.UNMATCHED ? "none" : null;
       @Nullable String y = null;
-      if (outcome == Outcome.MATCHED || outcome == Outcome.AMBIGUOUS && several != Several.flag()) {
+      if (outcome == Outcome.MATCHED
+          || outcome == Outcome.AMBIGUOUS && several.rule() != Several.Rule.FLAG) {
         outcome = Outcome.MATCHED;
-        int taken = several == Several.last() ? found.rows().size() - 1 : 0;
+        int taken = several.rule() == Several.Rule.LAST ? found.rows().size() - 1 : 0;
         x = theirs.cell(found.rows().get(taken), parts);
         y = theirs.cell(found.rows().get(taken), parts + 1);
         y = y == null ? "-" : y;

@@ -46,7 +46,7 @@ class RuleOracleTest {
         String message = kind + " seed " + seed + " value " + ours.cell(row, 1) + " " + rule;
         assertThat(sink.cell(row, "outcome")).as(message).isEqualTo(outcome.label());
         if (outcome == Outcome.MATCHED) {
-          int taken = several == Several.last() ? rows.size() - 1 : 0;
+          int taken = several.rule() == Several.Rule.LAST ? rows.size() - 1 : 0;
           assertThat(sink.cell(row, "fetched"))
               .as(message)
               .isEqualTo(theirs.cell(rows.get(taken), 3));
@@ -135,7 +135,7 @@ class RuleOracleTest {
     }
     boolean agree =
         rows.stream().allMatch(r -> Objects.equals(theirs.cell(r, 3), theirs.cell(rows.get(0), 3)));
-    return agree || several != Several.flag() ? Outcome.MATCHED : Outcome.AMBIGUOUS;
+    return agree || several.rule() != Several.Rule.FLAG ? Outcome.MATCHED : Outcome.AMBIGUOUS;
   }
 
   /** The oracle: all rows, one after another, compared in the plainest way. */
