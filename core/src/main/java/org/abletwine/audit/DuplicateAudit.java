@@ -320,7 +320,7 @@ public final class DuplicateAudit {
         });
   }
 
-  /** Returns the rows whose key stands on more than one, by their number, 1-based. */
+  /** {@return the rows whose key stands on more than one, by their number, 1-based} */
   public BitSet duplicateRows() {
     return (BitSet) duplicateRows.clone();
   }

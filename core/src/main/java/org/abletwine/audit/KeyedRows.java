@@ -23,7 +23,7 @@ final class KeyedRows implements Workers.Worker {
 
   /** Takes rows and their keys, in order; no two threads do so at once. */
   interface Action {
-    /** Returns whether to go on. */
+    /** {@return whether to go on} */
     boolean take(Batch batch, EncodedKeys encoded);
   }
 

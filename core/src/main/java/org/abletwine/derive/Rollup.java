@@ -85,7 +85,7 @@ public record Rollup(
       this(order, top, having, formats, false);
     }
 
-    /** Returns the same for a lookup. */
+    /** {@return the same for a lookup} */
     public Shown forLookup() {
       return new Shown(order, top, having, formats, true);
     }
@@ -105,7 +105,7 @@ public record Rollup(
   }
 
   /**
-   * Returns the columns whose sums are wanted.
+   * {@return the columns whose sums are wanted}
    *
    * @throws SettingException when a total cannot be read
    */
@@ -118,7 +118,7 @@ public record Rollup(
   }
 
   /**
-   * Returns the columns of the rollup itself, with what they hold.
+   * {@return the columns of the rollup itself, with what they hold}
    *
    * @param columns the columns it is over
    * @throws SettingException when it does not fit them

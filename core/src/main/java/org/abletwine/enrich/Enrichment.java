@@ -78,7 +78,7 @@ public final class Enrichment {
   }
 
   /**
-   * Returns every column there is at any point, those that steps leave out again included. Steps
+   * {@return every column there is at any point, those that steps leave out again included} Steps
    * that do not fit are passed over.
    */
   public Set<String> columnNames() {
@@ -229,8 +229,8 @@ public final class Enrichment {
   }
 
   /**
-   * Returns the totals that the rows come to, as a table that another enrichment can fetch from. It
-   * is counted when it is first read, by a run of its own that writes nothing.
+   * {@return the totals that the rows come to, as a table that another enrichment can fetch from}
+   * It is counted when it is first read, by a run of its own that writes nothing.
    *
    * @param rollup which totals; its file is not used
    * @throws SettingException when a step, or the rollup, does not fit the columns

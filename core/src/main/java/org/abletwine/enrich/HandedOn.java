@@ -40,7 +40,7 @@ final class HandedOn implements Exceptions {
     counted.carried(carrier);
   }
 
-  /** Returns the next that needs attention; null when there are no more. */
+  /** {@return the next that needs attention; null when there are no more} */
   static @Nullable Found next(Carrier from) {
     return from.flag(false) ? carried(NOTHING, from) : null;
   }

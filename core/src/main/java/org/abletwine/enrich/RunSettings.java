@@ -63,7 +63,7 @@ record RunSettings(
     return measure == null ? "" : measure;
   }
 
-  /** Returns the same for some of the rows, which tell nobody. */
+  /** {@return the same for some of the rows, which tell nobody} */
   RunSettings over(Table rows) {
     return new RunSettings(
         rows,

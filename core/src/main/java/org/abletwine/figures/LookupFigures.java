@@ -54,7 +54,7 @@ public record LookupFigures(
     attributes = List.copyOf(attributes);
   }
 
-  /** Returns the same figures, of a reference that fitted in memory. */
+  /** {@return the same figures, of a reference that fitted in memory} */
   @Override
   public LookupFigures inMemory() {
     return new LookupFigures(
@@ -228,7 +228,7 @@ public record LookupFigures(
       long empty,
       long filled) {
 
-    /** Returns the nulls left: all reasons less those filled. */
+    /** {@return the nulls left: all reasons less those filled} */
     public long nulls() {
       return unmatched + ambiguous + blankKey + notAsked + empty - filled;
     }
@@ -262,32 +262,32 @@ public record LookupFigures(
    */
   public record Distances(long rows, String median, String greatest) {}
 
-  /** Returns the rows that reached the lookup. */
+  /** {@return the rows that reached the lookup} */
   public long rows() {
     return outcomes.rows();
   }
 
-  /** Returns the rows that matched. */
+  /** {@return the rows that matched} */
   public long matched() {
     return outcomes.matched();
   }
 
-  /** Returns the rows whose key is not in the reference. */
+  /** {@return the rows whose key is not in the reference} */
   public long unmatched() {
     return outcomes.unmatched();
   }
 
-  /** Returns the rows whose key fits several reference rows that disagree. */
+  /** {@return the rows whose key fits several reference rows that disagree} */
   public long ambiguous() {
     return outcomes.ambiguous();
   }
 
-  /** Returns the rows that the lookup is not for. */
+  /** {@return the rows that the lookup is not for} */
   public long notAsked() {
     return outcomes.notAsked();
   }
 
-  /** Returns the rows with a null key part. */
+  /** {@return the rows with a null key part} */
   public long blankKey() {
     return outcomes.blankKey();
   }

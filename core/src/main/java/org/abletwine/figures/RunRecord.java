@@ -58,7 +58,7 @@ public record RunRecord(
   }
 
   /**
-   * Returns the record with what a plan adds to it.
+   * {@return the record with what a plan adds to it}
    *
    * @param values the parameters of the run, by name
    * @param judged the controls
@@ -83,23 +83,23 @@ public record RunRecord(
         privateColumns);
   }
 
-  /** Returns whether all controls hold. */
+  /** {@return whether all controls hold} */
   public boolean holds() {
     return controls.stream().allMatch(Control::holds);
   }
 
-  /** Returns the figures of the lookups, in order. */
+  /** {@return the figures of the lookups, in order} */
   public List<LookupFigures> lookups() {
     return of(LookupFigures.class);
   }
 
-  /** Returns the figures of the corrections, in order. */
+  /** {@return the figures of the corrections, in order} */
   public List<StepFigures.Corrected> corrections() {
     return of(StepFigures.Corrected.class);
   }
 
   /**
-   * Returns the figures of one kind of step, in order.
+   * {@return the figures of one kind of step, in order}
    *
    * @param kind the kind
    */
@@ -109,8 +109,8 @@ public record RunRecord(
   }
 
   /**
-   * Returns sums of rollups that are farther from zero than the control total of their column, in
-   * words: something was counted more than once.
+   * {@return sums of rollups that are farther from zero than the control total of their column, in
+   * words: something was counted more than once}
    */
   public List<String> aboveControlTotals() {
     List<String> above = new ArrayList<>();
@@ -135,8 +135,8 @@ public record RunRecord(
   }
 
   /**
-   * Returns the account as JSON, as {@code --json} prints it: one object; counts are rows,
-   * durations seconds.
+   * {@return the account as JSON, as {@code --json} prints it: one object; counts are rows,
+   * durations seconds}
    *
    * @throws SettingException when the module that writes it, {@code able-twine-plan}, is not there
    */
@@ -151,7 +151,7 @@ public record RunRecord(
         .json(this);
   }
 
-  /** Returns transactions a second, over the whole run. */
+  /** {@return transactions a second, over the whole run} */
   public double rowsPerSecond() {
     return rowsIn / Math.max(1e-3, elapsed.toNanos() / 1e9);
   }

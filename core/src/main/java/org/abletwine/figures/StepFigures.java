@@ -18,10 +18,10 @@ public sealed interface StepFigures
         StepFigures.Control,
         StepFigures.Judged {
 
-  /** Returns the step's name. */
+  /** {@return the step's name} */
   String name();
 
-  /** Returns the same figures as if all had fitted in memory. */
+  /** {@return the same figures as if all had fitted in memory} */
   default StepFigures inMemory() {
     return this;
   }

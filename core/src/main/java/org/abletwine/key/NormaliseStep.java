@@ -9,7 +9,7 @@ import java.io.Serializable;
  */
 public interface NormaliseStep extends Serializable {
 
-  /** Returns the step as a plan states it, such as {@code trim}. */
+  /** {@return the step as a plan states it, such as {@code trim}} */
   String name();
 
   /**

@@ -59,7 +59,7 @@ public record Aggregate(Function function, String separator) implements Serializ
     return function == Function.COUNT || function == Function.COUNT_DISTINCT;
   }
 
-  /** Returns the functions as a plan writes them. */
+  /** {@return the functions as a plan writes them} */
   static List<String> words() {
     List<String> words = new ArrayList<>();
     for (Function function :
@@ -75,7 +75,7 @@ public record Aggregate(Function function, String separator) implements Serializ
     return words;
   }
 
-  /** Returns the function as a plan writes it. */
+  /** {@return the function as a plan writes it} */
   public String word() {
     return function.name().toLowerCase(Locale.ROOT).replace("_", " ");
   }

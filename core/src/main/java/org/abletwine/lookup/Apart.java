@@ -59,12 +59,12 @@ final class Apart {
     return new Apart(places, placeOf);
   }
 
-  /** Returns what is written. */
+  /** {@return what is written} */
   List<LeftOutRows> places() {
     return List.copyOf(places.values());
   }
 
-  /** Returns the part of one worker; null when nothing is set apart. */
+  /** {@return the part of one worker; null when nothing is set apart} */
   @Nullable Part part() {
     return places.isEmpty()
         ? null

@@ -34,38 +34,38 @@ public record Duplicates(Rule rule, @Nullable String column) {
     IDENTICAL
   }
 
-  /** Returns the default: all rows stay. */
+  /** {@return the default: all rows stay} */
   public static Duplicates keep() {
     return new Duplicates(Rule.KEEP, null);
   }
 
-  /** Returns the rule by which a key on several rows ends the run. */
+  /** {@return the rule by which a key on several rows ends the run} */
   public static Duplicates fail() {
     return new Duplicates(Rule.FAIL, null);
   }
 
-  /** Returns the rule that keeps the first in file order. */
+  /** {@return the rule that keeps the first in file order} */
   public static Duplicates first() {
     return new Duplicates(Rule.FIRST, null);
   }
 
-  /** Returns the rule that keeps the last in file order. */
+  /** {@return the rule that keeps the last in file order} */
   public static Duplicates last() {
     return new Duplicates(Rule.LAST, null);
   }
 
-  /** Returns the rule that keeps the row with the fewest nulls. */
+  /** {@return the rule that keeps the row with the fewest nulls} */
   public static Duplicates fullest() {
     return new Duplicates(Rule.FULLEST, null);
   }
 
-  /** Returns the rule by which rows alike count as one, and any others of a key end the run. */
+  /** {@return the rule by which rows alike count as one, and any others of a key end the run} */
   public static Duplicates identical() {
     return new Duplicates(Rule.IDENTICAL, null);
   }
 
   /**
-   * Returns the rule that keeps the newest row.
+   * {@return the rule that keeps the newest row}
    *
    * @param column ordered by its declared type; without one, when all values are numbers, or all
    *     dates of ISO 8601, and else the run ends; null is older than any value

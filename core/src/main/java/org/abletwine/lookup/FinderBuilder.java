@@ -58,7 +58,7 @@ final class FinderBuilder {
     }
   }
 
-  /** Returns the memory that the index takes, in bytes. */
+  /** {@return the memory that the index takes, in bytes} */
   long bytes() {
     long bytes = index.bytes() + partitions.bytes();
     for (RuleRows values : ruleRows) {

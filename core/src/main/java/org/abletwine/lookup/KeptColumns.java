@@ -78,7 +78,7 @@ final class KeptColumns {
     return columns.length;
   }
 
-  /** Returns the columns of the table that are looked at. */
+  /** {@return the columns of the table that are looked at} */
   BitSet looked() {
     BitSet looked = new BitSet();
     for (int column : columns) {

@@ -153,7 +153,7 @@ public record KeyPart(
   }
 
   /**
-   * Returns the same part, with steps of its own in place of the lookup's.
+   * {@return the same part, with steps of its own in place of the lookup's}
    *
    * @param steps what both sides go through before they are compared
    */
@@ -163,8 +163,8 @@ public record KeyPart(
   }
 
   /**
-   * Returns the same part for what is not too far away: of {@code atOrBelow}, {@code atOrAbove} and
-   * {@code nearest}.
+   * {@return the same part for what is not too far away: of {@code atOrBelow}, {@code atOrAbove}
+   * and {@code nearest}}
    *
    * @param distance the farthest that still counts, in the unit of the numbers or in days
    * @throws IllegalArgumentException for other rules
@@ -183,7 +183,7 @@ public record KeyPart(
             match.kind(), distance, match.ends(), match.oursIsPattern(), match.atLeast()));
   }
 
-  /** Returns the same part for what is at most so many days or units away. */
+  /** {@return the same part for what is at most so many days or units away} */
   public KeyPart within(long distance) {
     return within(BigDecimal.valueOf(distance));
   }
@@ -261,7 +261,7 @@ public record KeyPart(
     return name;
   }
 
-  /** Returns whether both sides must be equal. */
+  /** {@return whether both sides must be equal} */
   public boolean equal() {
     return match.kind() == MatchRule.Kind.EQUAL;
   }

@@ -136,51 +136,51 @@ public final class Lookup implements RunStep {
     return new Lookup(new Draft(reference));
   }
 
-  /** Returns the lookup with another name. */
+  /** {@return the lookup with another name} */
   public Lookup named(String newName) {
     Objects.requireNonNull(newName, "newName");
     return with(draft -> draft.name = newName);
   }
 
-  /** Returns the lookup with one more key part, the column called the same on both sides. */
+  /** {@return the lookup with one more key part, the column called the same on both sides} */
   public Lookup key(String both) {
     Objects.requireNonNull(both, "both");
     return key(both, both);
   }
 
-  /** Returns the lookup with one more key part: a column of ours equal to a column of theirs. */
+  /** {@return the lookup with one more key part: a column of ours equal to a column of theirs} */
   public Lookup key(String ours, String theirs) {
     Objects.requireNonNull(ours, "ours");
     Objects.requireNonNull(theirs, "theirs");
     return key(new KeyPart(ours, theirs, null));
   }
 
-  /** Returns the lookup with one more key part. */
+  /** {@return the lookup with one more key part} */
   public Lookup key(KeyPart part) {
     Objects.requireNonNull(part, "part");
     return with(draft -> draft.key.add(part));
   }
 
-  /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
+  /** {@return the lookup with these normalise steps, in order, in place of {@code trim}} */
   public Lookup normalise(NormaliseStep... steps) {
     Objects.requireNonNull(steps, "steps");
     return normalise(Arrays.asList(steps));
   }
 
-  /** Returns the lookup with these normalise steps, in order, in place of {@code trim}. */
+  /** {@return the lookup with these normalise steps, in order, in place of {@code trim}} */
   public Lookup normalise(List<NormaliseStep> steps) {
     Objects.requireNonNull(steps, "steps");
     return with(draft -> draft.normalise = steps);
   }
 
-  /** Returns the lookup with more attributes, each {@code name} or {@code name as other}. */
+  /** {@return the lookup with more attributes, each {@code name} or {@code name as other}} */
   public Lookup bring(String... attributes) {
     Objects.requireNonNull(attributes, "attributes");
     List<Attribute> more = Arrays.stream(attributes).map(Attribute::parse).toList();
     return with(draft -> draft.bring.addAll(more));
   }
 
-  /** Returns the lookup with every column of the reference that is not part of its key so far. */
+  /** {@return the lookup with every column of the reference that is not part of its key so far} */
   public Lookup bringAll() {
     List<String> keys = new ArrayList<>(key.stream().map(KeyPart::theirs).toList());
     key.forEach(part -> keys.add(String.valueOf(part.theirsTo())));
@@ -192,13 +192,13 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.bring.addAll(more));
   }
 
-  /** Returns the lookup with this rule for several reference rows that disagree. */
+  /** {@return the lookup with this rule for several reference rows that disagree} */
   public Lookup several(Several rule) {
     Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.several = rule);
   }
 
-  /** Returns the lookup with this treatment for rows of an outcome. */
+  /** {@return the lookup with this treatment for rows of an outcome} */
   public Lookup when(Outcome outcome, Treatment treatment) {
     Objects.requireNonNull(outcome, "outcome");
     Objects.requireNonNull(treatment, "treatment");
@@ -214,7 +214,7 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.treatments.put(outcome, treatment));
   }
 
-  /** Returns the outcomes that are expected of some rows, and need nobody. */
+  /** {@return the outcomes that are expected of some rows, and need nobody} */
   Set<Outcome> expected() {
     Set<Outcome> expected = EnumSet.noneOf(Outcome.class);
     treatments.forEach(
@@ -226,33 +226,33 @@ public final class Lookup implements RunStep {
     return expected;
   }
 
-  /** Returns the lookup with this treatment for unmatched rows. */
+  /** {@return the lookup with this treatment for unmatched rows} */
   public Lookup whenUnmatched(Treatment treatment) {
     Objects.requireNonNull(treatment, "treatment");
     return when(Outcome.UNMATCHED, treatment);
   }
 
-  /** Returns the lookup with these values for the attributes of unmatched rows. */
+  /** {@return the lookup with these values for the attributes of unmatched rows} */
   public Lookup whenUnmatched(Fill fill) {
     Objects.requireNonNull(fill, "fill");
     return when(Outcome.UNMATCHED, Treatment.filling(fill));
   }
 
-  /** Returns the lookup with these values for attributes that are null in the reference. */
+  /** {@return the lookup with these values for attributes that are null in the reference} */
   public Lookup whenEmpty(Fill fill) {
     Objects.requireNonNull(fill, "fill");
     return when(Outcome.MATCHED, Treatment.filling(fill));
   }
 
-  /** Returns the lookup with a column that holds the outcome of each row. */
+  /** {@return the lookup with a column that holds the outcome of each row} */
   public Lookup markAs(String column) {
     Objects.requireNonNull(column, "column");
     return with(draft -> draft.mark = column);
   }
 
   /**
-   * Returns the lookup with a condition on the reference: rows that do not pass are left out before
-   * anything else, and transactions that would have matched one are counted.
+   * {@return the lookup with a condition on the reference: rows that do not pass are left out
+   * before anything else, and transactions that would have matched one are counted}
    *
    * @param condition a SQL condition over the columns of the reference
    * @throws org.abletwine.table.SettingException when it cannot be read
@@ -264,9 +264,9 @@ public final class Lookup implements RunStep {
   }
 
   /**
-   * Returns the lookup for some of the rows only: it is not asked for the others, which are neither
-   * matched nor unmatched. A row for which the condition is unknown, because a value it compares is
-   * null, is not asked for either; such rows are counted.
+   * {@return the lookup for some of the rows only: it is not asked for the others, which are
+   * neither matched nor unmatched} A row for which the condition is unknown, because a value it
+   * compares is null, is not asked for either; such rows are counted.
    *
    * @param condition a SQL condition over the columns so far
    */
@@ -287,15 +287,15 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.asked = new Asked(condition, settings));
   }
 
-  /** Returns the lookup with a rule for keys that stand on several rows of the reference. */
+  /** {@return the lookup with a rule for keys that stand on several rows of the reference} */
   public Lookup duplicates(Duplicates rule) {
     Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.duplicates = rule);
   }
 
   /**
-   * Returns the lookup with what becomes of reference rows whose cell cannot be read as what its
-   * column is ordered by, such as one bad date: unless stated they end the run. For the column of a
+   * {@return the lookup with what becomes of reference rows whose cell cannot be read as what its
+   * column is ordered by, such as one bad date: unless stated they end the run} For the column of a
    * {@code newest-by} that is what its declared type says; without one they end the run all the
    * same, since only all values together tell what they are.
    *
@@ -306,9 +306,9 @@ public final class Lookup implements RunStep {
   }
 
   /**
-   * Returns the lookup with one more to try, after those stated before, for rows that are unmatched
-   * or have a blank key so far. It brings some or all of the attributes of this one, under the same
-   * names; its treatments of rows and its mark are not used.
+   * {@return the lookup with one more to try, after those stated before, for rows that are
+   * unmatched or have a blank key so far} It brings some or all of the attributes of this one,
+   * under the same names; its treatments of rows and its mark are not used.
    *
    * @param other what to try: another reference, or another key
    */
@@ -317,18 +317,18 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.otherwise.add(other));
   }
 
-  /** Returns the name. */
+  /** {@return the name} */
   public String name() {
     return name;
   }
 
-  /** Returns the key parts, in order. */
+  /** {@return the key parts, in order} */
   public List<KeyPart> keyParts() {
     return key;
   }
 
   /**
-   * Returns the normalise steps of a part of the key, in their order.
+   * {@return the normalise steps of a part of the key, in their order}
    *
    * @param part one of the key's parts
    */
@@ -337,12 +337,12 @@ public final class Lookup implements RunStep {
     return List.copyOf(KeyLayout.steps(this, part));
   }
 
-  /** Returns the condition on the rows of the reference, or null. */
+  /** {@return the condition on the rows of the reference, or null} */
   public @Nullable String condition() {
     return where == null ? null : where.toString();
   }
 
-  /** Returns the table to fetch from. */
+  /** {@return the table to fetch from} */
   public Table reference() {
     return reference;
   }
@@ -381,8 +381,8 @@ public final class Lookup implements RunStep {
   }
 
   /**
-   * Returns the same lookup, which knows what of its reference is private because it is compared
-   * with a private column of ours.
+   * {@return the same lookup, which knows what of its reference is private because it is compared
+   * with a private column of ours}
    *
    * @param columns the columns it is over
    */
@@ -410,8 +410,8 @@ public final class Lookup implements RunStep {
   }
 
   /**
-   * Returns the same lookup in a part of its reference, which leaves all rows where they are: what
-   * becomes of them is decided once all parts have been asked.
+   * {@return the same lookup in a part of its reference, which leaves all rows where they are: what
+   * becomes of them is decided once all parts have been asked}
    *
    * @param part the part
    */
@@ -430,7 +430,7 @@ public final class Lookup implements RunStep {
   }
 
   /**
-   * Returns the same lookup in a part of its reference.
+   * {@return the same lookup in a part of its reference}
    *
    * @param part the part
    */
@@ -438,7 +438,7 @@ public final class Lookup implements RunStep {
     return with(draft -> {}, part);
   }
 
-  /** Returns what becomes of rows by their outcome. */
+  /** {@return what becomes of rows by their outcome} */
   public Map<Outcome, Treatment> treatments() {
     return treatments;
   }

@@ -114,7 +114,7 @@ public record LookupResult(
     return cell(attribute).dateTime();
   }
 
-  /** Returns whether the key was found, so that the attributes are those of a reference row. */
+  /** {@return whether the key was found, so that the attributes are those of a reference row} */
   public boolean matched() {
     return outcome == Outcome.MATCHED;
   }

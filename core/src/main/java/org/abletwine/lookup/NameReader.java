@@ -22,7 +22,7 @@ final class NameReader {
     this.setting = setting;
   }
 
-  /** Returns whether all has been read. */
+  /** {@return whether all has been read} */
   boolean atEnd() {
     skipSpaces();
     return at == text.length();

@@ -19,7 +19,7 @@ public enum Outcome {
     this.label = label;
   }
 
-  /** Returns the outcome as plans and files write it. */
+  /** {@return the outcome as plans and files write it} */
   public String label() {
     return label;
   }

@@ -81,7 +81,7 @@ record ReferenceFacts(
     return several;
   }
 
-  /** Returns the same with as many keys on several rows, of which so many disagree. */
+  /** {@return the same with as many keys on several rows, of which so many disagree} */
   ReferenceFacts met(long onSeveral, long conflicting) {
     return new ReferenceFacts(
         name,
@@ -98,7 +98,7 @@ record ReferenceFacts(
         several);
   }
 
-  /** Returns what was found in these rows and in others of the same reference. */
+  /** {@return what was found in these rows and in others of the same reference} */
   ReferenceFacts and(ReferenceFacts other) {
     List<LoadedReference.Example> allExamples = new ArrayList<>(examples);
     allExamples.addAll(other.examples);

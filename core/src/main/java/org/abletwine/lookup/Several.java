@@ -36,33 +36,33 @@ public record Several(Rule rule, @Nullable String column) {
     EACH
   }
 
-  /** Returns the default: bring nothing. */
+  /** {@return the default: bring nothing} */
   public static Several flag() {
     return new Several(Rule.FLAG, null);
   }
 
-  /** Returns the rule that takes the first in file order. */
+  /** {@return the rule that takes the first in file order} */
   public static Several first() {
     return new Several(Rule.FIRST, null);
   }
 
-  /** Returns the rule that takes the last in file order. */
+  /** {@return the rule that takes the last in file order} */
   public static Several last() {
     return new Several(Rule.LAST, null);
   }
 
-  /** Returns the rule that takes the most specific pattern. */
+  /** {@return the rule that takes the most specific pattern} */
   public static Several longest() {
     return new Several(Rule.LONGEST, null);
   }
 
-  /** Returns the rule that takes all of them. */
+  /** {@return the rule that takes all of them} */
   public static Several each() {
     return new Several(Rule.EACH, null);
   }
 
   /**
-   * Returns the rule that takes the newest.
+   * {@return the rule that takes the newest}
    *
    * @param column ordered by its declared type; without one, when all values are numbers, or all
    *     dates of ISO 8601, and else the run ends; null is older than any value

@@ -53,7 +53,7 @@ final class ToldOfParts {
     pending.clear();
   }
 
-  /** Returns the bytes on disk. */
+  /** {@return the bytes on disk} */
   long bytes() {
     return files.stream().mapToLong(SpillFile::size).sum();
   }

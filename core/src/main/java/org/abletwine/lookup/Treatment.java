@@ -36,7 +36,7 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
     FAIL
   }
 
-  /** Returns the default: the row stays and its attributes are null. */
+  /** {@return the default: the row stays and its attributes are null} */
   public static Treatment leave() {
     return new Treatment(Action.LEAVE, NOTHING, null);
   }

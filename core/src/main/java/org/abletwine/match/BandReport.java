@@ -74,7 +74,7 @@ public record BandReport(long rows, int partitions, long blankRows, List<Finding
   }
 
   /**
-   * Returns how many findings of a kind there are.
+   * {@return how many findings of a kind there are}
    *
    * @param kind the kind
    */

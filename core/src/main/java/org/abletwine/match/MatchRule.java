@@ -60,27 +60,27 @@ public record MatchRule(
     /** Theirs is the most similar to ours, and similar enough. */
     SIMILAR;
 
-    /** Returns the rule as a plan writes it. */
+    /** {@return the rule as a plan writes it} */
     public String word() {
       return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
-    /** Returns whether the rule orders values, as numbers, dates or text. */
+    /** {@return whether the rule orders values, as numbers, dates or text} */
     public boolean ordered() {
       return this == AT_OR_BELOW || this == AT_OR_ABOVE || this == NEAREST || this == BETWEEN;
     }
 
-    /** Returns whether what fits may be too far away to count. */
+    /** {@return whether what fits may be too far away to count} */
     public boolean distant() {
       return this == AT_OR_BELOW || this == AT_OR_ABOVE || this == NEAREST;
     }
 
-    /** Returns whether one side is a pattern and the other a text. */
+    /** {@return whether one side is a pattern and the other a text} */
     public boolean pattern() {
       return this == STARTS_WITH || this == CONTAINS || this == WILDCARD || this == REGEX;
     }
 
-    /** Returns all rules as a plan writes them. */
+    /** {@return all rules as a plan writes them} */
     public static List<String> words() {
       return Arrays.stream(values()).map(Kind::word).toList();
     }
@@ -93,7 +93,7 @@ public record MatchRule(
     /** Their words, as near misses are: without case, accents and punctuation, by their rarity. */
     WORDS;
 
-    /** Returns the least similarity where none is stated. */
+    /** {@return the least similarity where none is stated} */
     public double usualAtLeast() {
       return this == WORDS ? USUAL_LIKENESS : USUAL_SIMILARITY;
     }
@@ -110,12 +110,12 @@ public record MatchRule(
     /** Neither does. */
     NEITHER;
 
-    /** Returns whether the lower end belongs to the band. */
+    /** {@return whether the lower end belongs to the band} */
     public boolean lowerIn() {
       return this == LOWER || this == BOTH;
     }
 
-    /** Returns whether the upper end does. */
+    /** {@return whether the upper end does} */
     public boolean upperIn() {
       return this == UPPER || this == BOTH;
     }
@@ -142,8 +142,8 @@ public record MatchRule(
   public static final MatchRule EQUAL = of(Kind.EQUAL);
 
   /**
-   * Returns a rule with its defaults: any distance, lower end in, theirs is the pattern, similarity
-   * at least 0.9.
+   * {@return a rule with its defaults: any distance, lower end in, theirs is the pattern,
+   * similarity at least 0.9}
    *
    * @param kind the rule
    */

@@ -6,6 +6,6 @@ package org.abletwine.step;
  */
 public interface Step {
 
-  /** Returns the step as a plan begins it, such as {@code lookup growers}. */
+  /** {@return the step as a plan begins it, such as {@code lookup growers}} */
   String title();
 }

@@ -32,7 +32,7 @@ public record ColumnType(Kind kind, List<String> patterns) implements Serializab
     /** {@code true} or {@code false}. */
     BOOLEAN;
 
-    /** Returns whether the values are numbers, whole or not. */
+    /** {@return whether the values are numbers, whole or not} */
     public boolean numeric() {
       return this == NUMBER || this == INTEGER;
     }
@@ -46,7 +46,7 @@ public record ColumnType(Kind kind, List<String> patterns) implements Serializab
   }
 
   /**
-   * Returns the type without a pattern.
+   * {@return the type without a pattern}
    *
    * @param kind what the cells are
    */

@@ -52,20 +52,20 @@ public final class DataException extends AbleTwineException {
     this.column = null;
   }
 
-  /** Returns the table, or the file, that it is of; null when only the message says. */
+  /** {@return the table, or the file, that it is of; null when only the message says} */
   public @Nullable String table() {
     return table;
   }
 
   /**
-   * Returns the row of its table, 1-based, header not counted; 0 when it is of no single row, or
-   * only the message says which.
+   * {@return the row of its table, 1-based, header not counted; 0 when it is of no single row, or
+   * only the message says which}
    */
   public long row() {
     return row;
   }
 
-  /** Returns the column that it is of; null when it is of none, or only the message says which. */
+  /** {@return the column that it is of; null when it is of none, or only the message says which} */
   public @Nullable String column() {
     return column;
   }

@@ -18,10 +18,10 @@ public interface Destination {
    */
   TableSink open(@Nullable TableSink beside);
 
-  /** Returns the file that it is or is in; null when it is none. */
+  /** {@return the file that it is or is in; null when it is none} */
   @Nullable Path file();
 
-  /** Returns whether others may be in the same file, such as other sheets of a workbook. */
+  /** {@return whether others may be in the same file, such as other sheets of a workbook} */
   default boolean together() {
     return false;
   }
@@ -37,7 +37,7 @@ public interface Destination {
     return null;
   }
 
-  /** Returns its name without folders. */
+  /** {@return its name without folders} */
   default String shortName() {
     Path file = file();
     return file == null || file.getFileName() == null ? toString() : file.getFileName().toString();

@@ -28,7 +28,7 @@ public record OutputOptions(
       new OutputOptions(null, null, null, null, null, null, null);
 
   /**
-   * Returns the same for a sheet of a workbook.
+   * {@return the same for a sheet of a workbook}
    *
    * @param name the sheet's name
    */
@@ -36,7 +36,7 @@ public record OutputOptions(
     return new OutputOptions(delimiter, encoding, lineEnd, mark, unknown, decimal, name);
   }
 
-  /** Returns whether anything is stated that only text has. */
+  /** {@return whether anything is stated that only text has} */
   public boolean ofText() {
     return !withSheet(null).equals(NONE);
   }

@@ -53,12 +53,12 @@ public final class Row {
     }
   }
 
-  /** Returns the columns. */
+  /** {@return the columns} */
   public Schema schema() {
     return schema;
   }
 
-  /** Returns which of the rows it is, 1-based. */
+  /** {@return which of the rows it is, 1-based} */
   public long number() {
     return number;
   }
@@ -145,7 +145,7 @@ public final class Row {
     return cell(column).truth();
   }
 
-  /** Returns the cells by the names of their columns, in order; null for null. */
+  /** {@return the cells by the names of their columns, in order; null for null} */
   public Map<String, @Nullable String> map() {
     Map<String, @Nullable String> map = new LinkedHashMap<>();
     for (int at = 0; at < cells.length; at++) {

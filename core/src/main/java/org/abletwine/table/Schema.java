@@ -28,12 +28,12 @@ public final class Schema {
     }
   }
 
-  /** Returns the column names in order. */
+  /** {@return the column names in order} */
   public List<String> names() {
     return names;
   }
 
-  /** Returns how many columns there are. */
+  /** {@return how many columns there are} */
   public int size() {
     return names.size();
   }

@@ -11,10 +11,10 @@ import org.jspecify.annotations.Nullable;
  */
 public interface Table {
 
-  /** Returns the name used in messages, such as the file name. */
+  /** {@return the name used in messages, such as the file name} */
   String name();
 
-  /** Returns the columns. Reads the head of the table the first time, when it has to. */
+  /** {@return the columns} Reads the head of the table the first time, when it has to. */
   Schema schema();
 
   /**

@@ -14,12 +14,12 @@ interface ExceptionList extends Exceptions {
    */
   void finish(Set<String> hidden);
 
-  /** Returns what there is in the file, in words. */
+  /** {@return what there is in the file, in words} */
   String told();
 
-  /** Returns how many lines are written. */
+  /** {@return how many lines are written} */
   long rows();
 
-  /** Returns the file, to be moved into place with others. */
+  /** {@return the file, to be moved into place with others} */
   Output output();
 }

@@ -52,7 +52,7 @@ final class ListedRows {
     return rows;
   }
 
-  /** Returns what was written, to be shown with other outputs. */
+  /** {@return what was written, to be shown with other outputs} */
   Output output() {
     return new Output() {
       private boolean complete;

@@ -66,7 +66,7 @@ final class Parameters {
     return new Parameters(values);
   }
 
-  /** Returns the parameters and their values. */
+  /** {@return the parameters and their values} */
   Map<String, String> values() {
     return values;
   }

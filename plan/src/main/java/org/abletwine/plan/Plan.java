@@ -64,10 +64,10 @@ record Plan(
 
   /** A step. */
   sealed interface StepSpec permits LookupSpec, CorrectSpec, PlainSpec, ComputeSpec, KeepSpec {
-    /** Returns where it stands in the plan. */
+    /** {@return where it stands in the plan} */
     Optional<Mark> place();
 
-    /** Returns the reference it uses, or null. */
+    /** {@return the reference it uses, or null} */
     @Nullable String reference();
   }
 

@@ -165,8 +165,8 @@ public final class PlanInParts implements AutoCloseable {
   }
 
   /**
-   * Returns whether the references seem not to fit in the memory that they may take here: then each
-   * range costs a reading of all their parts on disk, and there should be few.
+   * {@return whether the references seem not to fit in the memory that they may take here: then
+   * each range costs a reading of all their parts on disk, and there should be few}
    */
   public boolean fewRanges() {
     return run.inputs().sizeOfReferences() > references.memory() / USUAL_GROWTH;
@@ -356,7 +356,7 @@ public final class PlanInParts implements AutoCloseable {
     }
   }
 
-  /** Returns whether the plan writes a draft of corrections. */
+  /** {@return whether the plan writes a draft of corrections} */
   public boolean drafts() {
     return run.corrections() != null;
   }

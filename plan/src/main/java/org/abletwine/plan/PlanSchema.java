@@ -9,7 +9,7 @@ import java.nio.charset.StandardCharsets;
 public final class PlanSchema {
   private PlanSchema() {}
 
-  /** Returns the schema, as JSON. */
+  /** {@return the schema, as JSON} */
   public static String text() {
     try (InputStream in = PlanSchema.class.getResourceAsStream("plan.schema.json")) {
       if (in == null) {

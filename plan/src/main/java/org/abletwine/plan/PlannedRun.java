@@ -360,7 +360,7 @@ public final class PlannedRun {
             + (draft.doubtful().isEmpty() ? "" : "; " + draft.doubtful()));
   }
 
-  /** Returns where the draft of corrections goes; null when the plan writes none. */
+  /** {@return where the draft of corrections goes; null when the plan writes none} */
   public @Nullable Path corrections() {
     return outputs.corrections();
   }
@@ -467,7 +467,7 @@ public final class PlannedRun {
     return writes;
   }
 
-  /** Returns the enrichment the plan describes, without its outputs. */
+  /** {@return the enrichment the plan describes, without its outputs} */
   public Enrichment enrichment() {
     return enrichment.build();
   }

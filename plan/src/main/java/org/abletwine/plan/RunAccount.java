@@ -84,7 +84,7 @@ public record RunAccount(
       keys = List.copyOf(keys);
     }
 
-    /** Returns whether all keys are named. */
+    /** {@return whether all keys are named} */
     public boolean complete() {
       return distinct == keys.size();
     }

@@ -134,7 +134,7 @@ final class WrittenOutputs {
     };
   }
 
-  /** Returns what to tell a person, a line each. */
+  /** {@return what to tell a person, a line each} */
   List<String> told() {
     return List.copyOf(told);
   }

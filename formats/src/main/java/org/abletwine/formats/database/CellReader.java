@@ -41,7 +41,7 @@ enum CellReader {
     this.kind = kind;
   }
 
-  /** Returns what the column holds, where the database vouches for it. */
+  /** {@return what the column holds, where the database vouches for it} */
   @Nullable ColumnType type() {
     return kind == null ? null : ColumnType.of(kind);
   }

@@ -76,7 +76,7 @@ public final class Database {
   }
 
   /**
-   * Returns the same for a user.
+   * {@return the same for a user}
    *
    * @param name where the user's name comes from; null for none
    * @param secret where the password comes from; null for none
@@ -86,7 +86,7 @@ public final class Database {
   }
 
   /**
-   * Returns the same with a file that its address names relative to a folder.
+   * {@return the same with a file that its address names relative to a folder}
    *
    * @param folder the folder
    */
@@ -207,7 +207,7 @@ public final class Database {
     return url.startsWith(SQLITE);
   }
 
-  /** Returns the file that a SQLite database is in; null for any other. */
+  /** {@return the file that a SQLite database is in; null for any other} */
   @Nullable Path file() {
     String rest = sqlite() ? url.substring(SQLITE.length()).replaceAll("\\?.*", "") : "";
     return rest.isEmpty() || rest.startsWith(":") || rest.startsWith("file:")
@@ -219,7 +219,7 @@ public final class Database {
     return url.toLowerCase(Locale.ROOT).startsWith("jdbc:postgresql:");
   }
 
-  /** Returns the address without what follows a question mark, for messages. */
+  /** {@return the address without what follows a question mark, for messages} */
   @Override
   public String toString() {
     Path file = file();

@@ -159,7 +159,7 @@ final class DatabaseTable implements BatchTable {
     }
   }
 
-  /** Returns what it is, for messages. */
+  /** {@return what it is, for messages} */
   String place() {
     return query == null ? "table " + name + " of " + database : name();
   }

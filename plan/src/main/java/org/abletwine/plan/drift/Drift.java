@@ -198,7 +198,7 @@ public record Drift(
     return changes;
   }
 
-  /** Returns whether nothing is beyond its limit. */
+  /** {@return whether nothing is beyond its limit} */
   public boolean holds() {
     return changes.stream().allMatch(change -> change.beyond().isEmpty());
   }

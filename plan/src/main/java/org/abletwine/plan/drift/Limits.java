@@ -81,7 +81,7 @@ public final class Limits {
     return new Limits(limits);
   }
 
-  /** Returns all kinds of figures with the meaning of their limits, a line each. */
+  /** {@return all kinds of figures with the meaning of their limits, a line each} */
   public static String meanings() {
     return Arrays.stream(Figure.values())
         .map(figure -> figure.label + "=N (" + figure.meaning + ")")

@@ -6,7 +6,7 @@ import org.abletwine.lookup.Outcome;
 /** Tells what a person types, or opens, to look closer at the rows of an outcome. */
 public interface Closer {
 
-  /** Returns the command that looks at one row, N, where there is one; empty where not. */
+  /** {@return the command that looks at one row, N, where there is one; empty where not} */
   default String one() {
     return "";
   }

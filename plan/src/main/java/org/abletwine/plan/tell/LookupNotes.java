@@ -8,7 +8,7 @@ import org.abletwine.figures.LookupFigures;
 public final class LookupNotes {
   private LookupNotes() {}
 
-  /** Returns what is to be said of a lookup. */
+  /** {@return what is to be said of a lookup} */
   public static List<String> of(LookupFigures lookup) {
     List<String> notes = new ArrayList<>();
     String where = lookup.name() + ": ";

@@ -50,7 +50,7 @@ public final class Needs {
     return new Needs(run, closer);
   }
 
-  /** Returns rows to look at, the largest measure first. */
+  /** {@return rows to look at, the largest measure first} */
   public List<Need> needs() {
     return List.copyOf(needs);
   }
@@ -112,7 +112,7 @@ public final class Needs {
             closer.look(lookup, outcome)));
   }
 
-  /** Returns what was noticed beside, the worst first. */
+  /** {@return what was noticed beside, the worst first} */
   public List<String> notes() {
     List<String> notes = new ArrayList<>(OtherNotes.of(run));
     for (LookupFigures lookup : run.lookups()) {

@@ -10,7 +10,7 @@ import org.abletwine.figures.StepFigures;
 public final class OtherNotes {
   private OtherNotes() {}
 
-  /** Returns what is to be said of a run. */
+  /** {@return what is to be said of a run} */
   public static List<String> of(RunRecord run) {
     List<String> notes = new ArrayList<>();
     boolean added = run.lookups().stream().anyMatch(lookup -> lookup.fits().added() > 0);

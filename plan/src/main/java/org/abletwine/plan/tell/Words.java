@@ -12,23 +12,23 @@ public final class Words {
 
   private Words() {}
 
-  /** Returns how many keys, such as {@code 1,200 keys}. */
+  /** {@return how many keys, such as {@code 1,200 keys}} */
   public static String keys(long count) {
     return count(count) + (count == 1 ? " key" : " keys");
   }
 
-  /** Returns how many rows, such as {@code 1 row}. */
+  /** {@return how many rows, such as {@code 1 row}} */
   public static String rows(long count) {
     return count(count) + (count == 1 ? " row" : " rows");
   }
 
-  /** Returns a count with its thousands parted. */
+  /** {@return a count with its thousands parted} */
   public static String count(long count) {
     return String.format(Locale.ROOT, "%,d", count);
   }
 
   /**
-   * Returns a share in per cent with one decimal; never 0.0 or 100.0 unless it is.
+   * {@return a share in per cent with one decimal; never 0.0 or 100.0 unless it is}
    *
    * @param part the part
    * @param whole the whole; a dash stands for the share of nothing
@@ -47,19 +47,19 @@ public final class Words {
     return String.format(Locale.ROOT, "%.1f %%", share);
   }
 
-  /** Returns a part of a whole, such as {@code 58 (1.9 %)}. */
+  /** {@return a part of a whole, such as {@code 58 (1.9 %)}} */
   public static String part(long part, long whole) {
     return count(part) + (whole == 0 ? "" : " (" + percent(part, whole) + ")");
   }
 
-  /** Returns a time in seconds. */
+  /** {@return a time in seconds} */
   public static String seconds(long millis) {
     return millis < 10_000
         ? String.format(Locale.ROOT, "%.2f s", millis / 1000.0)
         : String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
   }
 
-  /** Returns a size, such as {@code 860 kB}. */
+  /** {@return a size, such as {@code 860 kB}} */
   public static String bytes(long bytes) {
     if (bytes < 10_000) {
       return count(bytes) + " bytes";
@@ -70,13 +70,13 @@ public final class Words {
     return count(bytes / 1_000_000) + " MB";
   }
 
-  /** Returns a number with its thousands parted, all its places kept. */
+  /** {@return a number with its thousands parted, all its places kept} */
   public static String number(BigDecimal value) {
     BigDecimal plain = value.scale() < 0 ? value.setScale(0) : value;
     return String.format(Locale.ROOT, "%,." + plain.scale() + "f", plain);
   }
 
-  /** Returns a text whose long numbers have their thousands parted; dates stay. */
+  /** {@return a text whose long numbers have their thousands parted; dates stay} */
   public static String grouped(String text) {
     return LONG.matcher(text)
         .replaceAll(found -> String.format(Locale.ROOT, "%,d", Long.parseLong(found.group())));
@@ -109,7 +109,7 @@ public final class Words {
     return shown.toString();
   }
 
-  /** Returns whether {@link #shown} shows a character by its number. */
+  /** {@return whether {@link #shown} shows a character by its number} */
   public static boolean hidden(char c) {
     return c < ' ' && c != '\n'
         || c >= 0x7F && c < 0xA0
