@@ -63,6 +63,8 @@ public record ColumnProfile(
   /**
    * The type as a plan states it; null for text, codes and columns without values, and where the
    * values do not tell.
+   *
+   * @return the type; null when there is nothing to state
    */
   public @Nullable String stated() {
     return switch (type) {

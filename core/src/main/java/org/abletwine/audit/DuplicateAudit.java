@@ -111,7 +111,11 @@ public final class DuplicateAudit {
    * The same, with a stated amount of memory for the keys; those that do not fit are kept in parts
    * on disk meanwhile, divided by their hash, and looked at one part after the other.
    *
+   * @param table the table
+   * @param keyColumns the key's column numbers, from 0
+   * @param normalise steps applied to each key part for comparing
    * @param spill how much may be in memory
+   * @return the audit, to be asked for its report or for the rows
    */
   @SuppressWarnings("exports") // for the command line
   public static DuplicateAudit of(

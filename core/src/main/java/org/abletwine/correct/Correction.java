@@ -60,6 +60,7 @@ public record Correction(
    *
    * @param column the column to correct
    * @param table the corrections, with columns {@code written} and {@code meant}
+   * @return the correction
    */
   public static Correction of(String column, Table table) {
     return new Correction(

@@ -55,7 +55,14 @@ public record FormatColumn(
 
   private static final int MOST_DECIMALS = 18;
 
-  /** Dates by a pattern, or numbers with so many decimal places. */
+  /**
+   * Dates by a pattern, or numbers with so many decimal places.
+   *
+   * @param column the column
+   * @param datePattern how dates are written; null for a number
+   * @param decimals digits behind the point, for a number
+   * @param settings what becomes of values that cannot be written so
+   */
   public FormatColumn(
       String column, @Nullable String datePattern, int decimals, Evaluation settings) {
     this(column, datePattern, decimals, null, settings);

@@ -49,7 +49,16 @@ public record Rollup(
     totals = List.copyOf(totals);
   }
 
-  /** A rollup of which all groups are wanted, in the order of their values. */
+  /**
+   * A rollup of which all groups are wanted, in the order of their values.
+   *
+   * @param by the columns whose values make the groups
+   * @param totals what is worked out for each, as SQL aggregates with names
+   * @param grandTotal whether a last line holds the totals of all
+   * @param file where the lines go; null for the figures alone
+   * @param form the table whose form they take
+   * @param settings how expressions are evaluated
+   */
   public Rollup(
       List<String> by,
       List<String> totals,
@@ -80,7 +89,14 @@ public record Rollup(
     /** All groups, as they are. */
     public static final Shown ALL = new Shown(List.of(), 0, null, List.of());
 
-    /** What is shown to a person. */
+    /**
+     * What is shown to a person.
+     *
+     * @param order the columns the lines are in the order of, each with {@code desc} or without
+     * @param top how many lines at most; 0 for all
+     * @param having a SQL condition for the lines that are shown; null for all
+     * @param formats how columns are written
+     */
     public Shown(List<String> order, int top, @Nullable String having, List<FormatColumn> formats) {
       this(order, top, having, formats, false);
     }

@@ -43,6 +43,7 @@ public final class Enrichment {
    * Begins an enrichment.
    *
    * @param transactions the table to enrich; never changed
+   * @return a builder, to be given steps
    */
   public static Builder of(Table transactions) {
     Objects.requireNonNull(transactions, "transactions");
@@ -284,26 +285,46 @@ public final class Enrichment {
       this.title = transactions.name();
     }
 
-    /** States what the run is called; the transactions' name unless stated. */
+    /**
+     * States what the run is called; the transactions' name unless stated.
+     *
+     * @param newTitle the title
+     * @return this builder
+     */
     public Builder title(String newTitle) {
       Objects.requireNonNull(newTitle, "newTitle");
       title = newTitle;
       return this;
     }
 
-    /** States a column of the transactions whose totals go beside the outcome figures. */
+    /**
+     * States a column of the transactions whose totals go beside the outcome figures.
+     *
+     * @param column the column; null for none
+     * @return this builder
+     */
     public Builder measure(@Nullable String column) {
       measure = column;
       return this;
     }
 
-    /** States who is told about the tables being read; nobody unless stated. */
+    /**
+     * States who is told about the tables being read; nobody unless stated.
+     *
+     * @param told who is told; called by one thread at a time
+     * @return this builder
+     */
     public Builder progress(Progress told) {
       progress = Objects.requireNonNull(told, "told");
       return this;
     }
 
-    /** States who is told about the rows that need attention; nobody unless stated. */
+    /**
+     * States who is told about the rows that need attention; nobody unless stated.
+     *
+     * @param told who is told; called by one thread at a time
+     * @return this builder
+     */
     public Builder exceptions(Exceptions told) {
       Objects.requireNonNull(told, "told");
       exceptions = told;
@@ -318,6 +339,7 @@ public final class Enrichment {
      * @param bytes how many; 0 for what is usual
      * @param folder where those parts go; null for the folder for temporary files. They are deleted
      *     when the run ends
+     * @return this builder
      */
     public Builder memory(long bytes, @Nullable Path folder) {
       if (bytes < 0) {
@@ -334,26 +356,42 @@ public final class Enrichment {
      * digest stands for each value. What is made of such a column is kept private too.
      *
      * @param columns columns of any table, or made by any step
+     * @return this builder
      */
     public Builder keepPrivate(Set<String> columns) {
       keptPrivate = Set.copyOf(Objects.requireNonNull(columns, "columns"));
       return this;
     }
 
-    /** States columns of the transactions that go with each row that needs attention. */
+    /**
+     * States columns of the transactions that go with each row that needs attention.
+     *
+     * @param columns their names
+     * @return this builder
+     */
     public Builder carry(List<String> columns) {
       Objects.requireNonNull(columns, "columns");
       carried = List.copyOf(columns);
       return this;
     }
 
-    /** Adds a lookup. */
+    /**
+     * Adds a lookup.
+     *
+     * @param lookup the lookup
+     * @return this builder
+     */
     public Builder lookup(org.abletwine.lookup.Lookup lookup) {
       Objects.requireNonNull(lookup, "lookup");
       return step(lookup);
     }
 
-    /** Adds a step, to be taken after those added before. */
+    /**
+     * Adds a step, to be taken after those added before.
+     *
+     * @param step the step
+     * @return this builder
+     */
     public Builder step(Step step) {
       Objects.requireNonNull(step, "step");
       if (!(step instanceof RunStep own)) {
@@ -368,6 +406,7 @@ public final class Enrichment {
      * Stops after so many transactions; all of them unless stated.
      *
      * @param rows at least 1
+     * @return this builder
      */
     public Builder firstRows(long rows) {
       if (rows < 1) {
@@ -382,6 +421,7 @@ public final class Enrichment {
      * the same, byte for byte and figure for figure, for any number.
      *
      * @param count at least 1
+     * @return this builder
      */
     public Builder workers(int count) {
       if (count < 1) {
@@ -394,6 +434,7 @@ public final class Enrichment {
     /**
      * Builds the enrichment.
      *
+     * @return the enrichment
      * @throws SettingException when two lookups have one name
      */
     public Enrichment build() {

@@ -101,6 +101,7 @@ public record RunRecord(
   /**
    * {@return the figures of one kind of step, in order}
    *
+   * @param <F> that kind
    * @param kind the kind
    */
   public <F extends StepFigures> List<F> of(Class<F> kind) {

@@ -38,42 +38,74 @@ public final class Normalise {
 
   private Normalise() {}
 
-  /** Leaves out spaces at both ends, of every kind; the default when nothing is said. */
+  /**
+   * Leaves out spaces at both ends, of every kind; the default when nothing is said.
+   *
+   * @return the step
+   */
   public static NormaliseStep trim() {
     return new Trim();
   }
 
-  /** Makes every run of spaces one plain space. */
+  /**
+   * Makes every run of spaces one plain space.
+   *
+   * @return the step
+   */
   public static NormaliseStep collapseSpaces() {
     return new CollapseSpaces();
   }
 
-  /** Folds case, and full-width and decomposed letters, beyond ASCII too. */
+  /**
+   * Folds case, and full-width and decomposed letters, beyond ASCII too.
+   *
+   * @return the step
+   */
   public static NormaliseStep ignoreCase() {
     return new IgnoreCase();
   }
 
-  /** Leaves out accents. */
+  /**
+   * Leaves out accents.
+   *
+   * @return the step
+   */
   public static NormaliseStep ignoreAccents() {
     return new Letters.IgnoreAccents();
   }
 
-  /** Leaves out punctuation and symbols. */
+  /**
+   * Leaves out punctuation and symbols.
+   *
+   * @return the step
+   */
   public static NormaliseStep ignorePunctuation() {
     return new Letters.IgnorePunctuation();
   }
 
-  /** Leaves out leading zeros; a cell of zeros only keeps one. */
+  /**
+   * Leaves out leading zeros; a cell of zeros only keeps one.
+   *
+   * @return the step
+   */
   public static NormaliseStep dropLeadingZeros() {
     return new Ends.DropLeadingZeros();
   }
 
-  /** Keeps digits only. */
+  /**
+   * Keeps digits only.
+   *
+   * @return the step
+   */
   public static NormaliseStep digitsOnly() {
     return new Letters.DigitsOnly();
   }
 
-  /** Makes numbers of one value one text. */
+  /**
+   * Makes numbers of one value one text.
+   *
+   * @return the step
+   */
   public static NormaliseStep asNumber() {
     return new Values.AsNumber();
   }
@@ -82,6 +114,7 @@ public final class Normalise {
    * Fills up with zeros on the left.
    *
    * @param width characters, 1 to 1000
+   * @return the step
    */
   public static NormaliseStep padZeros(int width) {
     return new Values.PadZeros(inRange(width, "pad-zeros"));
@@ -91,6 +124,7 @@ public final class Normalise {
    * Leaves out a beginning where it is there.
    *
    * @param prefix the beginning, compared exactly
+   * @return the step
    */
   public static NormaliseStep dropPrefix(String prefix) {
     Objects.requireNonNull(prefix, "prefix");
@@ -101,6 +135,7 @@ public final class Normalise {
    * Leaves out an end where it is there.
    *
    * @param suffix the end, compared exactly
+   * @return the step
    */
   public static NormaliseStep dropSuffix(String suffix) {
     Objects.requireNonNull(suffix, "suffix");
@@ -111,6 +146,7 @@ public final class Normalise {
    * Keeps the first characters.
    *
    * @param count code points, 1 to 1000
+   * @return the step
    */
   public static NormaliseStep first(int count) {
     return new Ends.Keep(true, inRange(count, "first"));
@@ -120,6 +156,7 @@ public final class Normalise {
    * Keeps the last characters.
    *
    * @param count code points, 1 to 1000
+   * @return the step
    */
   public static NormaliseStep last(int count) {
     return new Ends.Keep(false, inRange(count, "last"));
@@ -129,6 +166,7 @@ public final class Normalise {
    * Makes dates of one day one text.
    *
    * @param patterns such as {@code dd/MM/yyyy}, tried in order
+   * @return the step
    * @throws SettingException when a pattern is not one
    */
   public static NormaliseStep asDate(List<String> patterns) {
@@ -146,6 +184,7 @@ public final class Normalise {
    *
    * @param pattern a regular expression in RE2 syntax; matching is linear in the length of the cell
    * @param with what to put; {@code $1} stands for the first group
+   * @return the step
    * @throws SettingException when the pattern does not compile
    */
   public static NormaliseStep replace(String pattern, String with) {
@@ -199,6 +238,7 @@ public final class Normalise {
    * finds and whose name has a colon, such as {@code bridge:without-name}.
    *
    * @param name such as {@code trim}
+   * @return the step
    * @throws SettingException when no step of that name does without an argument
    */
   public static NormaliseStep named(String name) {
@@ -246,6 +286,7 @@ public final class Normalise {
    * @param name such as {@code drop-suffix}
    * @param argument the argument as text; date patterns parted by {@code |}, a replacement written
    *     {@code PATTERN => TEXT}
+   * @return the step
    * @throws SettingException when no step of that name takes an argument, or the argument is wrong
    */
   public static NormaliseStep named(String name, String argument) {

@@ -101,6 +101,7 @@ public record Aggregate(Function function, String separator) implements Serializ
    * What the aggregate is, for steps after it; null where nothing is stated.
    *
    * @param type the stated type of the column, or null
+   * @return the type; null when that is not known
    */
   public @Nullable ColumnType type(@Nullable ColumnType type) {
     return switch (function) {

@@ -38,6 +38,7 @@ public record Attribute(String source, String as, @Nullable Aggregate aggregate)
    * double quote in it written twice.
    *
    * @param text the attribute as a plan or option writes it
+   * @return the attribute
    * @throws org.abletwine.table.SettingException when it has none of these forms
    */
   public static Attribute parse(String text) {

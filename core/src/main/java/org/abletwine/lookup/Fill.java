@@ -22,6 +22,7 @@ public record Fill(Map<String, String> values) {
    *
    * @param column the attribute's column name, after {@code as}
    * @param value the value to put
+   * @return the fill
    */
   public static Fill fill(String column, String value) {
     Objects.requireNonNull(column, "column");
@@ -34,6 +35,7 @@ public record Fill(Map<String, String> values) {
    *
    * @param column the attribute's column name, after {@code as}
    * @param value the value to put
+   * @return both fills together
    */
   public Fill and(String column, String value) {
     Objects.requireNonNull(column, "column");

@@ -49,6 +49,7 @@ public record KeyPart(
    * @param ours the column of the transactions
    * @param from the column with the lower end; null there is open
    * @param to the column with the upper end; null there is open
+   * @return the key part
    */
   public static KeyPart between(String ours, String from, String to) {
     Objects.requireNonNull(to, "to");
@@ -60,6 +61,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart atOrBelow(String ours, String theirs) {
     return matching(ours, MatchRule.Kind.AT_OR_BELOW, theirs);
@@ -70,6 +72,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart atOrAbove(String ours, String theirs) {
     return matching(ours, MatchRule.Kind.AT_OR_ABOVE, theirs);
@@ -80,6 +83,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart nearest(String ours, String theirs) {
     return matching(ours, MatchRule.Kind.NEAREST, theirs);
@@ -90,6 +94,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart startsWith(String ours, String theirs) {
     return matching(ours, MatchRule.Kind.STARTS_WITH, theirs);
@@ -100,6 +105,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart contains(String ours, String theirs) {
     return matching(ours, MatchRule.Kind.CONTAINS, theirs);
@@ -111,6 +117,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param pattern the column of the reference
+   * @return the key part
    */
   public static KeyPart wildcard(String ours, String pattern) {
     return matching(ours, MatchRule.Kind.WILDCARD, pattern);
@@ -121,6 +128,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param pattern the column of the reference
+   * @return the key part
    */
   public static KeyPart regex(String ours, String pattern) {
     return matching(ours, MatchRule.Kind.REGEX, pattern);
@@ -131,6 +139,7 @@ public record KeyPart(
    *
    * @param ours the column of the transactions
    * @param list the column of the reference
+   * @return the key part
    */
   public static KeyPart listed(String ours, String list) {
     return matching(ours, MatchRule.Kind.LISTED, list);
@@ -142,6 +151,7 @@ public record KeyPart(
    * @param ours the column of the transactions
    * @param theirs the column of the reference
    * @param atLeast how similar it must be, 0 to 1; 0.9 is usual
+   * @return the key part
    */
   public static KeyPart similar(String ours, String theirs, double atLeast) {
     return new KeyPart(
@@ -183,7 +193,11 @@ public record KeyPart(
             match.kind(), distance, match.ends(), match.oursIsPattern(), match.atLeast()));
   }
 
-  /** {@return the same part for what is at most so many days or units away} */
+  /**
+   * {@return the same part for what is at most so many days or units away}
+   *
+   * @param distance how far away it may be, in days or in units; 0 or more
+   */
   public KeyPart within(long distance) {
     return within(BigDecimal.valueOf(distance));
   }
@@ -194,6 +208,7 @@ public record KeyPart(
    * @param ours the column of the transactions
    * @param rule any but {@code between}
    * @param theirs the column of the reference
+   * @return the key part
    */
   public static KeyPart matching(String ours, MatchRule.Kind rule, String theirs) {
     Objects.requireNonNull(ours, "ours");
@@ -208,6 +223,7 @@ public record KeyPart(
    * plain word may stand in double quotes.
    *
    * @param text the part as a plan or option writes it
+   * @return the key part
    * @throws org.abletwine.table.SettingException when it has neither form
    */
   public static KeyPart parse(String text) {

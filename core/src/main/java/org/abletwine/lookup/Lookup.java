@@ -130,50 +130,80 @@ public final class Lookup implements RunStep {
    * Begins a lookup.
    *
    * @param reference the table to fetch from
+   * @return the lookup, to be given its key and what to bring
    */
   public static Lookup in(Table reference) {
     Objects.requireNonNull(reference, "reference");
     return new Lookup(new Draft(reference));
   }
 
-  /** {@return the lookup with another name} */
+  /**
+   * {@return the lookup with another name}
+   *
+   * @param newName the name, which messages and figures go by
+   */
   public Lookup named(String newName) {
     Objects.requireNonNull(newName, "newName");
     return with(draft -> draft.name = newName);
   }
 
-  /** {@return the lookup with one more key part, the column called the same on both sides} */
+  /**
+   * {@return the lookup with one more key part, the column called the same on both sides}
+   *
+   * @param both the column, on both sides
+   */
   public Lookup key(String both) {
     Objects.requireNonNull(both, "both");
     return key(both, both);
   }
 
-  /** {@return the lookup with one more key part: a column of ours equal to a column of theirs} */
+  /**
+   * {@return the lookup with one more key part: a column of ours equal to a column of theirs}
+   *
+   * @param ours the column of the transactions
+   * @param theirs the column of the reference
+   */
   public Lookup key(String ours, String theirs) {
     Objects.requireNonNull(ours, "ours");
     Objects.requireNonNull(theirs, "theirs");
     return key(new KeyPart(ours, theirs, null));
   }
 
-  /** {@return the lookup with one more key part} */
+  /**
+   * {@return the lookup with one more key part}
+   *
+   * @param part the key part
+   */
   public Lookup key(KeyPart part) {
     Objects.requireNonNull(part, "part");
     return with(draft -> draft.key.add(part));
   }
 
-  /** {@return the lookup with these normalise steps, in order, in place of {@code trim}} */
+  /**
+   * {@return the lookup with these normalise steps, in order, in place of {@code trim}}
+   *
+   * @param steps the steps, in the order they apply
+   */
   public Lookup normalise(NormaliseStep... steps) {
     Objects.requireNonNull(steps, "steps");
     return normalise(Arrays.asList(steps));
   }
 
-  /** {@return the lookup with these normalise steps, in order, in place of {@code trim}} */
+  /**
+   * {@return the lookup with these normalise steps, in order, in place of {@code trim}}
+   *
+   * @param steps the steps, in the order they apply
+   */
   public Lookup normalise(List<NormaliseStep> steps) {
     Objects.requireNonNull(steps, "steps");
     return with(draft -> draft.normalise = steps);
   }
 
-  /** {@return the lookup with more attributes, each {@code name} or {@code name as other}} */
+  /**
+   * {@return the lookup with more attributes, each {@code name} or {@code name as other}}
+   *
+   * @param attributes as {@link Attribute#parse} reads them, such as {@code name as grower_name}
+   */
   public Lookup bring(String... attributes) {
     Objects.requireNonNull(attributes, "attributes");
     List<Attribute> more = Arrays.stream(attributes).map(Attribute::parse).toList();
@@ -192,13 +222,22 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.bring.addAll(more));
   }
 
-  /** {@return the lookup with this rule for several reference rows that disagree} */
+  /**
+   * {@return the lookup with this rule for several reference rows that disagree}
+   *
+   * @param rule the rule
+   */
   public Lookup several(Several rule) {
     Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.several = rule);
   }
 
-  /** {@return the lookup with this treatment for rows of an outcome} */
+  /**
+   * {@return the lookup with this treatment for rows of an outcome}
+   *
+   * @param outcome the outcome
+   * @param treatment what becomes of such rows
+   */
   public Lookup when(Outcome outcome, Treatment treatment) {
     Objects.requireNonNull(outcome, "outcome");
     Objects.requireNonNull(treatment, "treatment");
@@ -226,25 +265,41 @@ public final class Lookup implements RunStep {
     return expected;
   }
 
-  /** {@return the lookup with this treatment for unmatched rows} */
+  /**
+   * {@return the lookup with this treatment for unmatched rows}
+   *
+   * @param treatment what becomes of such rows
+   */
   public Lookup whenUnmatched(Treatment treatment) {
     Objects.requireNonNull(treatment, "treatment");
     return when(Outcome.UNMATCHED, treatment);
   }
 
-  /** {@return the lookup with these values for the attributes of unmatched rows} */
+  /**
+   * {@return the lookup with these values for the attributes of unmatched rows}
+   *
+   * @param fill the values to put in place of null
+   */
   public Lookup whenUnmatched(Fill fill) {
     Objects.requireNonNull(fill, "fill");
     return when(Outcome.UNMATCHED, Treatment.filling(fill));
   }
 
-  /** {@return the lookup with these values for attributes that are null in the reference} */
+  /**
+   * {@return the lookup with these values for attributes that are null in the reference}
+   *
+   * @param fill the values to put in place of null
+   */
   public Lookup whenEmpty(Fill fill) {
     Objects.requireNonNull(fill, "fill");
     return when(Outcome.MATCHED, Treatment.filling(fill));
   }
 
-  /** {@return the lookup with a column that holds the outcome of each row} */
+  /**
+   * {@return the lookup with a column that holds the outcome of each row}
+   *
+   * @param column the name of the column that takes the outcome
+   */
   public Lookup markAs(String column) {
     Objects.requireNonNull(column, "column");
     return with(draft -> draft.mark = column);
@@ -280,6 +335,7 @@ public final class Lookup implements RunStep {
    *
    * @param condition a SQL condition over the columns so far
    * @param settings how it is evaluated
+   * @return the lookup with that condition
    */
   public Lookup when(String condition, Evaluation settings) {
     Objects.requireNonNull(condition, "condition");
@@ -287,7 +343,11 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.asked = new Asked(condition, settings));
   }
 
-  /** {@return the lookup with a rule for keys that stand on several rows of the reference} */
+  /**
+   * {@return the lookup with a rule for keys that stand on several rows of the reference}
+   *
+   * @param rule the rule
+   */
   public Lookup duplicates(Duplicates rule) {
     Objects.requireNonNull(rule, "rule");
     return with(draft -> draft.duplicates = rule);

@@ -75,6 +75,7 @@ public record Several(Rule rule, @Nullable String column) {
    * Reads a rule.
    *
    * @param text the rule as an option writes it, such as {@code first} or {@code newest-by: column}
+   * @return the rule
    * @throws SettingException when there is no such rule
    */
   public static Several parse(String text) {

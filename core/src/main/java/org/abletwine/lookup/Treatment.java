@@ -41,12 +41,20 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
     return new Treatment(Action.LEAVE, NOTHING, null);
   }
 
-  /** Returns: the row stays, its attributes null, and is none that needs a person. */
+  /**
+   * Returns: the row stays, its attributes null, and is none that needs a person.
+   *
+   * @return the treatment
+   */
   public static Treatment expected() {
     return new Treatment(Action.EXPECT, NOTHING, null);
   }
 
-  /** Returns: leave the row out, and count it. */
+  /**
+   * Returns: leave the row out, and count it.
+   *
+   * @return the treatment
+   */
   public static Treatment drop() {
     return new Treatment(Action.DROP, NOTHING, null);
   }
@@ -56,13 +64,18 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
    * its own.
    *
    * @param place where to
+   * @return the treatment
    */
   public static Treatment apart(Destination place) {
     Objects.requireNonNull(place, "place");
     return new Treatment(Action.DROP, NOTHING, place);
   }
 
-  /** Returns: end the run. */
+  /**
+   * Returns: end the run.
+   *
+   * @return the treatment
+   */
   public static Treatment fail() {
     return new Treatment(Action.FAIL, NOTHING, null);
   }
@@ -71,6 +84,7 @@ public record Treatment(Action action, Fill fill, @Nullable Destination apart) {
    * Returns: the row stays and attributes get stated values.
    *
    * @param fill the values
+   * @return the treatment
    */
   public static Treatment filling(Fill fill) {
     Objects.requireNonNull(fill, "fill");

@@ -132,7 +132,15 @@ public record MatchRule(
     }
   }
 
-  /** A rule that compares similar texts by their letters. */
+  /**
+   * A rule that compares similar texts by their letters.
+   *
+   * @param kind the kind of rule
+   * @param within how far away a value may be, in days or in units; null for any distance
+   * @param ends which ends of a band belong to it
+   * @param oursIsPattern whether the transactions hold the pattern
+   * @param atLeast the least likeness, from 0 to 1
+   */
   public MatchRule(
       Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast) {
     this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS, USUAL_SEPARATOR);

@@ -13,6 +13,7 @@ public interface Destination {
    * Makes a sink that writes there.
    *
    * @param beside a sink of the same run that writes another sheet of the same file; null for none
+   * @return the sink, to be started
    * @throws SettingException when nothing can be written there
    * @throws DataException when it cannot be reached
    */

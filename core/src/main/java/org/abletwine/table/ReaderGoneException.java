@@ -19,6 +19,7 @@ public final class ReaderGoneException extends AbleTwineException {
    * Whether an error means that a reader has gone away.
    *
    * @param error what writing gave
+   * @return whether it does
    */
   public static boolean means(IOException error) {
     Objects.requireNonNull(error, "error");

@@ -158,6 +158,7 @@ public final class Row {
    * The row as a record. Each component takes the column of its name, be it written {@code netKg}
    * or {@code net_kg}; columns that no component asks for are passed over.
    *
+   * @param <R> the kind of record
    * @param type the class of the record; its components are texts, numbers, truth values, dates,
    *     date-times or constants of an enum
    * @return a record

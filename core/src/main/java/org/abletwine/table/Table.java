@@ -20,6 +20,7 @@ public interface Table {
   /**
    * Starts reading at the first row.
    *
+   * @return the rows, to be closed
    * @throws DataException when the table cannot be read
    */
   Rows rows();
@@ -54,6 +55,7 @@ public interface Table {
    * else.
    *
    * @param column its name
+   * @return whether it is
    */
   default boolean isPrivate(String column) {
     return false;

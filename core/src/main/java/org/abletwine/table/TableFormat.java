@@ -42,6 +42,7 @@ public interface TableFormat {
    *
    * @param path the file; {@code -} is standard input
    * @param options how to read it
+   * @return the table
    */
   Table table(Path path, TableOptions options);
 
@@ -65,6 +66,7 @@ public interface TableFormat {
    * @param path the file; {@code -} is standard output
    * @param options how to write it; checked before
    * @param beside a sink of the same run for the same file; null for none
+   * @return the sink, to be started
    */
   TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside);
 }

@@ -68,17 +68,34 @@ public record TableOptions(
     }
   }
 
-  /** Begins options with nothing stated: all is found from the data. */
+  /**
+   * Begins options with nothing stated: all is found from the data.
+   *
+   * @return a builder
+   */
   public static Builder builder() {
     return NONE.but();
   }
 
-  /** Begins options that are the same but for what is then stated. */
+  /**
+   * Begins options that are the same but for what is then stated.
+   *
+   * @return a builder that begins with these
+   */
   public Builder but() {
     return new Builder(this);
   }
 
-  /** States everything but types, what is nested and where rows come from. */
+  /**
+   * States everything but types, what is nested and where rows come from.
+   *
+   * @param delimiter what stands between cells; null to find it from the data
+   * @param quote the quote character; null to find it from the data
+   * @param header whether the first row holds the names; null to find it from the data
+   * @param encoding the name of the encoding; null for UTF-8, or what a byte-order mark says
+   * @param nulls words that, unquoted, stand for null
+   * @param pad whether rows with too few cells are filled up with nulls
+   */
   public TableOptions(
       @Nullable Character delimiter,
       @Nullable Character quote,
@@ -117,51 +134,92 @@ public record TableOptions(
       hidden = from.hidden;
     }
 
-    /** States the character between cells, of ASCII; found from the data unless stated. */
+    /**
+     * States the character between cells, of ASCII; found from the data unless stated.
+     *
+     * @param between an ASCII character; null to find it from the data
+     * @return this builder
+     */
     public Builder delimiter(@Nullable Character between) {
       delimiter = between;
       return this;
     }
 
-    /** States the quote character, of ASCII; found from the data unless stated. */
+    /**
+     * States the quote character, of ASCII; found from the data unless stated.
+     *
+     * @param character an ASCII character; null to find it from the data
+     * @return this builder
+     */
     public Builder quote(@Nullable Character character) {
       quote = character;
       return this;
     }
 
-    /** States whether the first row holds the column names; found from the data unless stated. */
+    /**
+     * States whether the first row holds the column names; found from the data unless stated.
+     *
+     * @param first whether it does; null to find it from the data
+     * @return this builder
+     */
     public Builder header(@Nullable Boolean first) {
       header = first;
       return this;
     }
 
-    /** States the name of the character encoding; found from the data unless stated. */
+    /**
+     * States the name of the character encoding; found from the data unless stated.
+     *
+     * @param name such as {@code windows-1252}; null for UTF-8, or what a byte-order mark says
+     * @return this builder
+     */
     public Builder encoding(@Nullable String name) {
       encoding = name;
       return this;
     }
 
-    /** States words that, unquoted, stand for null beside the empty cell; none unless stated. */
+    /**
+     * States words that, unquoted, stand for null beside the empty cell; none unless stated.
+     *
+     * @param words the words; the empty cell is null in any case
+     * @return this builder
+     */
     public Builder nulls(List<String> words) {
       Objects.requireNonNull(words, "words");
       nulls = words;
       return this;
     }
 
-    /** States that short rows are filled up with nulls; they are refused unless stated. */
+    /**
+     * States that short rows are filled up with nulls; they are refused unless stated.
+     *
+     * @param filled whether they are
+     * @return this builder
+     */
     public Builder pad(boolean filled) {
       pad = filled;
       return this;
     }
 
-    /** States what columns hold, by name; none unless stated. */
+    /**
+     * States what columns hold, by name; none unless stated.
+     *
+     * @param stated types by the name of the column
+     * @return this builder
+     */
     public Builder types(Map<String, ColumnType> stated) {
       Objects.requireNonNull(stated, "stated");
       types = stated;
       return this;
     }
 
-    /** States what one column holds, beside those stated before. */
+    /**
+     * States what one column holds, beside those stated before.
+     *
+     * @param column the name of the column
+     * @param type what it holds
+     * @return this builder
+     */
     public Builder type(String column, ColumnType type) {
       Objects.requireNonNull(column, "column");
       Objects.requireNonNull(type, "type");
@@ -174,19 +232,32 @@ public record TableOptions(
     /**
      * States that objects within objects give columns of their own, such as {@code address.city};
      * one column holds them as text unless stated.
+     *
+     * @param columns the names of the columns
+     * @return this builder
      */
     public Builder nested(boolean columns) {
       nested = columns;
       return this;
     }
 
-    /** States which part of a workbook the table is; its only sheet unless stated. */
+    /**
+     * States which part of a workbook the table is; its only sheet unless stated.
+     *
+     * @param part the sheet and where on it the table is; null for the first
+     * @return this builder
+     */
     public Builder sheet(@Nullable SheetPart part) {
       sheet = part;
       return this;
     }
 
-    /** States a column to add that holds the name of the file a row is of; none unless stated. */
+    /**
+     * States a column to add that holds the name of the file a row is of; none unless stated.
+     *
+     * @param column the name of the column
+     * @return this builder
+     */
     public Builder source(@Nullable String column) {
       source = column;
       return this;
@@ -195,6 +266,9 @@ public record TableOptions(
     /**
      * States columns, of this table or of others, whose values are shown nowhere but in rows that
      * come out; none unless stated.
+     *
+     * @param columns the names of the columns
+     * @return this builder
      */
     public Builder keepPrivate(Set<String> columns) {
       Objects.requireNonNull(columns, "columns");
@@ -205,6 +279,7 @@ public record TableOptions(
     /**
      * Makes the options.
      *
+     * @return the options
      * @throws SettingException when the delimiter or the quote is not ASCII
      */
     public TableOptions build() {

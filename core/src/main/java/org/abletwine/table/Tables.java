@@ -25,6 +25,7 @@ public final class Tables {
    * @param columns the names of its columns
    * @param rows its rows, in order; each has a cell for each column, null for null. They are not
    *     copied, and must not change while the table is read
+   * @return the table
    * @throws SettingException when a name stands twice
    */
   public static Table of(List<String> columns, List<? extends List<@Nullable String>> rows) {
@@ -40,6 +41,7 @@ public final class Tables {
    * @param columns the names of its columns
    * @param rows its rows, in order; each has a cell for each column, null for null. They are not
    *     copied, and must not change while the table is read
+   * @return the table
    * @throws SettingException when a name stands twice
    */
   public static Table of(
@@ -60,7 +62,9 @@ public final class Tables {
    * of the bean in the order of its fields, with its type. Texts, numbers, truth values, dates,
    * times and constants of an enum become cells; null and an empty {@code Optional} become null.
    *
+   * @param <T> what the records are
    * @param records the objects, of one class, at least one; not copied
+   * @return the table
    * @throws SettingException when there is none, which would tell the columns, or the class has
    *     neither components nor getters, or cannot be looked into
    */
@@ -77,6 +81,7 @@ public final class Tables {
    *
    * @param type their class
    * @param records the objects; not copied
+   * @return the table
    * @throws SettingException when the class has neither components nor getters, or cannot be looked
    *     into
    */
@@ -92,6 +97,7 @@ public final class Tables {
    * A table in a file, all about its form found from the data. Nothing is read yet.
    *
    * @param path the file; {@code -} is standard input
+   * @return the table
    * @throws SettingException when no format handles the file
    */
   public static Table file(Path path) {
@@ -104,6 +110,7 @@ public final class Tables {
    *
    * @param path the file; {@code -} is standard input
    * @param options how to read it
+   * @return the table
    * @throws SettingException when no format handles the file
    */
   public static Table file(Path path, TableOptions options) {
@@ -123,6 +130,7 @@ public final class Tables {
    *
    * @param paths the files
    * @param options how to read each of them
+   * @return the table
    * @throws SettingException when there are none, or no format handles one
    */
   public static Table files(List<Path> paths, TableOptions options) {
@@ -153,6 +161,7 @@ public final class Tables {
    * Whether a file holds several tables, of which one is stated: a workbook, or a database.
    *
    * @param path the file
+   * @return whether it has
    */
   public static boolean hasSheets(Path path) {
     Objects.requireNonNull(path, "path");
@@ -207,6 +216,7 @@ public final class Tables {
    * A sink that writes a file: beside its target, and moved into place on commit.
    *
    * @param path the file; {@code -} is standard output
+   * @return the sink, to be started
    * @throws SettingException when no format handles the file
    */
   public static TableSink sink(Path path) {
@@ -219,6 +229,7 @@ public final class Tables {
    *
    * @param path the file; {@code -} is standard output
    * @param options how to write it
+   * @return the destination
    * @throws SettingException when no format writes such a file, or not in that way
    */
   public static Destination destination(Path path, OutputOptions options) {
