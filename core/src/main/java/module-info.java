@@ -8,6 +8,7 @@ module org.abletwine.core {
   requires transitive org.jspecify;
   requires re2j;
   requires net.sf.jsqlparser;
+  requires static com.google.errorprone.annotations; // what locks guard, for the compiler alone
 
   exports org.abletwine.table;
   exports org.abletwine.key;

@@ -202,7 +202,7 @@ final class DuplicatesCommand implements Callable<Integer> {
   private void write(
       Table table,
       DuplicateAudit audit,
-      Duplicates policy,
+      @Nullable Duplicates policy,
       int[] columns,
       List<NormaliseStep> steps) {
     if (out != null) {
@@ -212,7 +212,7 @@ final class DuplicatesCommand implements Callable<Integer> {
         System.err.println("Wrote " + Words.rows(count) + " to " + out);
       }
     }
-    if (without != null) {
+    if (without != null && policy != null) {
       BitSet leftOut = audit.leftOutBy(policy);
       try (TableSink sink = Tables.sink(without)) {
         long count = RowCopy.copy(table, row -> !leftOut.get(row), sink);

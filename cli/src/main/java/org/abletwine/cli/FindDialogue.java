@@ -41,7 +41,8 @@ final class FindDialogue {
   Map<String, String> ask(Terminal terminal) {
     Map<String, String> answers = new LinkedHashMap<>();
     for (String column : keys) {
-      List<Choice> choices = finder.find(answers, List.of(column), 0).choices().get(column);
+      List<Choice> choices =
+          finder.find(answers, List.of(column), 0).choices().getOrDefault(column, List.of());
       List<String> values = new ArrayList<>();
       choices.forEach(
           choice -> {

@@ -2,6 +2,7 @@ package org.abletwine.cli;
 
 import java.util.List;
 import org.abletwine.table.text.NearestName;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.UnmatchedArgumentException;
@@ -44,7 +45,7 @@ final class UsageMessage {
   }
 
   /** The first word that looks like an option and is none: told before what is missing. */
-  private static String unknownOption(CommandSpec command, String[] given) {
+  private static @Nullable String unknownOption(CommandSpec command, String[] given) {
     for (String word : given) {
       String name = word.contains("=") ? word.substring(0, word.indexOf('=')) : word;
       if (name.equals("--")) {

@@ -54,6 +54,6 @@ final class HandedOn implements Exceptions {
         carrier.words(found.key()),
         carrier.words(found.detail()),
         carrier.text(found.measure()),
-        carrier.all(found.carried(), null, carrier::text));
+        carrier.texts(found.carried()));
   }
 }

@@ -1,5 +1,6 @@
 package org.abletwine.enrich;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.Iterator;
 import java.util.List;
 import org.abletwine.derive.Rollup;
@@ -21,7 +22,8 @@ final class TotalsTable implements Table {
   private final Enrichment enrichment;
   private final Rollup rollup;
   private final Columns columns;
-  private @Nullable List<List<@Nullable String>> groups;
+
+  @GuardedBy("this") private @Nullable List<List<@Nullable String>> groups;
 
   /**
    * @param enrichment ends with the rollup

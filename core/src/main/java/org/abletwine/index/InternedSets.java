@@ -1,5 +1,6 @@
 package org.abletwine.index;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.io.Serializable;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -16,9 +17,11 @@ public final class InternedSets implements RowSets, Serializable {
   private static final long serialVersionUID = 1L;
   private static final long MOST_MEMBERS = 100_000_000;
 
-  private final List<int[]> sets = new ArrayList<>();
-  private final Map<Members, Integer> numbers = new HashMap<>();
-  private long members;
+  @GuardedBy("this") private final List<int[]> sets = new ArrayList<>();
+
+  @GuardedBy("this") private final Map<Members, Integer> numbers = new HashMap<>();
+
+  @GuardedBy("this") private long members;
 
   private record Members(int[] rows) implements Serializable {
     @Override

@@ -91,9 +91,11 @@ public record Aggregate(Function function, String separator) implements Serializ
    */
   @Nullable ValueOrder needed(@Nullable ColumnType type) {
     boolean extreme = function == Function.MIN || function == Function.MAX;
-    boolean whole = type != null && type.kind() == ColumnType.Kind.INTEGER;
     return numeric()
-        ? ValueOrder.of(whole ? type : ColumnType.of(ColumnType.Kind.NUMBER))
+        ? ValueOrder.of(
+            type != null && type.kind() == ColumnType.Kind.INTEGER
+                ? type
+                : ColumnType.of(ColumnType.Kind.NUMBER))
         : extreme && type != null ? ValueOrder.of(type) : null;
   }
 

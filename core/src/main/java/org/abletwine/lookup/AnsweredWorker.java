@@ -57,7 +57,7 @@ final class AnsweredWorker implements StepWorker {
     int count = batch.rows();
     for (int row = 0; row < count && fails; row++) {
       Outcome outcome = OUTCOMES[answers.outcome[row]];
-      if (lookup.treatments.get(outcome).action() == Treatment.Action.FAIL) {
+      if (lookup.treatment(outcome).action() == Treatment.Action.FAIL) {
         throw teller.failure(batch, row, outcome, answers.detail[row]);
       }
     }
@@ -123,7 +123,7 @@ final class AnsweredWorker implements StepWorker {
     int[] kept = new int[answers.becoming];
     int keeping = 0;
     for (int row = 0; row < kept.length; row++) {
-      Treatment treatment = lookup.treatments.get(OUTCOMES[outcomes[row]]);
+      Treatment treatment = lookup.treatment(OUTCOMES[outcomes[row]]);
       if (treatment.action() != Treatment.Action.DROP) {
         kept[keeping++] = row;
       }

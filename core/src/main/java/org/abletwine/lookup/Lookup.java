@@ -377,6 +377,11 @@ public final class Lookup implements RunStep {
     return with(draft -> draft.otherwise.add(other));
   }
 
+  /** What becomes of rows with an outcome. */
+  Treatment treatment(Outcome outcome) {
+    return Objects.requireNonNull(treatments.get(outcome), "each outcome has a treatment");
+  }
+
   /** {@return the name} */
   public String name() {
     return name;

@@ -70,13 +70,15 @@ final class LookupCheck {
     }
     for (KeyPart part : lookup.key) {
       problems.look(() -> require(lookup, part.theirs(), where + ", key"));
-      if (part.theirsTo() != null) {
-        problems.look(() -> require(lookup, part.theirsTo(), where + ", key"));
+      String to = part.theirsTo();
+      if (to != null) {
+        problems.look(() -> require(lookup, to, where + ", key"));
       }
     }
     problems.look(() -> rules(lookup, where));
-    if (lookup.duplicates.column() != null) {
-      problems.look(() -> require(lookup, lookup.duplicates.column(), where + ", duplicates"));
+    String decides = lookup.duplicates.column();
+    if (decides != null) {
+      problems.look(() -> require(lookup, decides, where + ", duplicates"));
     }
     lookup.treatments.forEach(
         (outcome, treatment) -> {

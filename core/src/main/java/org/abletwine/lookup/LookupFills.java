@@ -15,7 +15,7 @@ final class LookupFills implements Serializable {
     for (Outcome outcome : outcomes) {
       for (int a = 0; a < lookup.bring.size(); a++) {
         byOutcome[outcome.ordinal()][a] =
-            lookup.treatments.get(outcome).fill().values().get(lookup.bring.get(a).as());
+            lookup.treatment(outcome).fill().values().get(lookup.bring.get(a).as());
       }
     }
   }

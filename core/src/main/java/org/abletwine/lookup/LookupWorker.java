@@ -162,7 +162,7 @@ final class LookupWorker implements StepWorker {
   private void fail(Batch batch) {
     for (int row = 0; row < rows.count; row++) {
       Outcome outcome = OUTCOMES[rows.outcome[row]];
-      if (lookup.treatments.get(outcome).action() == Treatment.Action.FAIL) {
+      if (lookup.treatment(outcome).action() == Treatment.Action.FAIL) {
         throw telling.failure(batch, row, outcome);
       }
     }
@@ -228,7 +228,7 @@ final class LookupWorker implements StepWorker {
     int keeping = 0;
     for (int row = 0; row < rows.count; row++) {
       Outcome outcome = OUTCOMES[rows.outcome[row]];
-      if (lookup.treatments.get(outcome).action() != Treatment.Action.DROP) {
+      if (lookup.treatment(outcome).action() != Treatment.Action.DROP) {
         kept[keeping++] = row;
       }
     }

@@ -189,7 +189,7 @@ final class ParquetSink implements BatchSink {
 
   @Override
   public @Nullable Path beside() {
-    return file.beside();
+    return file == null ? null : file.beside();
   }
 
   @Override

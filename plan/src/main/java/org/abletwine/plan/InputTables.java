@@ -118,9 +118,8 @@ final class InputTables {
     FileFacts facts = FileFacts.of(paths.told(state.file()), state.file());
     BasicFileAttributes before = state.before();
     BasicFileAttributes now = attributes(state.file());
-    boolean replaced =
-        before == null || now == null || !Objects.equals(before.fileKey(), now.fileKey());
-    if (replaced) { // what was read is not there any more
+    if (before == null || now == null || !Objects.equals(before.fileKey(), now.fileKey())) {
+      // what was read is not there any more
       return new FileFacts(facts.file(), before == null ? -1 : before.size(), null);
     }
     boolean file = before.isRegularFile(); // of a folder of parts the size says nothing

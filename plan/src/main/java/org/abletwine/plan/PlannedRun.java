@@ -254,15 +254,15 @@ public final class PlannedRun {
         if (accounts && keys != null) {
           account = account(figures, written, keys, together.complete());
         }
-        if (reportFile != null && account != null && keys != null) {
+        if (maker != null && reportFile != null && account != null && keys != null) {
           byte[] page = maker.page(material(account, draft, keys));
           reportFile.write(page, page.length);
-          written.tell(report, "the report");
+          written.tell(reportFile.target(), "the report");
         }
         if (recordFile != null && account != null) {
           byte[] json = (RunJson.text(account) + "\n").getBytes(StandardCharsets.UTF_8);
           recordFile.write(json, json.length);
-          written.tell(outputs.record(), "the run record");
+          written.tell(recordFile.target(), "the run record");
         }
         together.add(last);
         together.commit();

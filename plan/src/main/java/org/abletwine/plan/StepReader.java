@@ -73,7 +73,7 @@ final class StepReader {
     Map<String, PlanNode> settings = node.entries(KEEP);
     PlanNode condition = settings.get("keep");
     String text = condition == null ? null : condition.sql();
-    return text == null
+    return condition == null || text == null
         ? null
         : new KeepSpec(text, PlaceReader.read(folder, settings.get("left-out")), condition.mark());
   }

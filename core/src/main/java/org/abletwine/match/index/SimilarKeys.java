@@ -1,5 +1,6 @@
 package org.abletwine.match.index;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -27,7 +28,8 @@ public final class SimilarKeys {
   private final String[] keys;
   private final String[][] orders = new String[3][];
   private final int[][] ranks = new int[3][];
-  private @Nullable SimilarityBound bound;
+
+  @GuardedBy("this") private @Nullable SimilarityBound bound;
 
   /**
    * @param keys the reference keys

@@ -1,5 +1,6 @@
 package org.abletwine.step.run;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
@@ -12,7 +13,8 @@ import org.jspecify.annotations.Nullable;
  * Safe for use by several threads: of two that need one, one waits while the other loads it.
  */
 public final class HeldReferences implements AutoCloseable {
-  private final Map<Object, Object> held = new HashMap<>();
+  @GuardedBy("this") private final Map<Object, Object> held = new HashMap<>();
+
   private final Spill spill;
 
   /**

@@ -1,5 +1,6 @@
 package org.abletwine.step.run;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -21,7 +22,7 @@ public final class NullReasons {
   private final List<String> texts =
       new ArrayList<>(List.of("empty", "unmatched", "ambiguous", "blank-key", "not-asked"));
 
-  private final Map<String, Integer> numbers = new HashMap<>();
+  @GuardedBy("this") private final Map<String, Integer> numbers = new HashMap<>();
 
   /** The reasons that need no column: where the value comes from, or the outcome of a lookup. */
   public NullReasons() {

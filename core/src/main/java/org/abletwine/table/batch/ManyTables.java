@@ -1,5 +1,6 @@
 package org.abletwine.table.batch;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashSet;
@@ -21,7 +22,8 @@ public final class ManyTables implements RangedTable {
   private final List<BatchTable> tables;
   private final @Nullable String source;
   private final boolean pad;
-  private @Nullable Schema schema;
+
+  @GuardedBy("this") private @Nullable Schema schema;
 
   /**
    * @param name the name for messages

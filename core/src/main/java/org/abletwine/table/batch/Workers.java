@@ -1,5 +1,6 @@
 package org.abletwine.table.batch;
 
+import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -52,13 +53,16 @@ public final class Workers {
   private final Object turning = new Object();
 
   // Guarded by cutting.
-  private long cut;
-  private boolean atEnd;
+  @GuardedBy("cutting") private long cut;
+
+  @GuardedBy("cutting") private boolean atEnd;
 
   // Guarded by turning.
-  private long turn;
-  private boolean stopped;
-  private @Nullable Throwable failure;
+  @GuardedBy("turning") private long turn;
+
+  @GuardedBy("turning") private boolean stopped;
+
+  @GuardedBy("turning") private @Nullable Throwable failure;
 
   private Workers(Pieces pieces, boolean whole) {
     this.pieces = pieces;
@@ -229,8 +233,8 @@ public final class Workers {
     }
   }
 
-  /** Ends all work; called with the lock. */
-  private void stop(@Nullable Throwable cause) {
+  /** Ends all work. */
+  @GuardedBy("turning") private void stop(@Nullable Throwable cause) {
     if (!stopped) {
       stopped = true;
       failure = cause;

@@ -157,6 +157,16 @@ public final class Carrier {
     return all;
   }
 
+  /** Carries texts of which each may be null. */
+  public List<@Nullable String> texts(List<@Nullable String> held) {
+    int length = number(held.size());
+    List<@Nullable String> all = new ArrayList<>(Math.min(length, 1 << 16));
+    for (int i = 0; i < length; i++) {
+      all.add(text(comesIn() ? null : held.get(i)));
+    }
+    return all;
+  }
+
   @Override
   public String toString() {
     return comesIn() ? "Carrier[in]" : "Carrier[out]";

@@ -9,6 +9,7 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.Objects;
 import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReaderGoneException;
@@ -178,7 +179,7 @@ public final class OutputFile implements Output {
     try {
       if (part != null) {
         move(part.path());
-        force(target.getParent());
+        force(Objects.requireNonNull(target.getParent(), "a file is in a folder"));
       }
     } catch (IOException e) {
       throw new DataException("cannot write " + named + ": " + reason(e), e);

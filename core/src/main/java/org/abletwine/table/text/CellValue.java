@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.List;
 import java.util.Locale;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
@@ -82,12 +83,13 @@ public record CellValue(
       return null;
     }
     ColumnType stated = type;
-    boolean dated =
+    List<String> patterns =
         stated != null
-            && (stated.kind() == ColumnType.Kind.DATE
-                || stated.kind() == ColumnType.Kind.DATE_TIME);
-    LocalDateTime time =
-        new DatePatterns(dated ? stated.patterns() : java.util.List.of()).read(held.strip());
+                && (stated.kind() == ColumnType.Kind.DATE
+                    || stated.kind() == ColumnType.Kind.DATE_TIME)
+            ? stated.patterns()
+            : List.of();
+    LocalDateTime time = new DatePatterns(patterns).read(held.strip());
     if (time == null) {
       throw not("a date");
     }

@@ -47,8 +47,11 @@ abstract class SheetEncoder {
     for (int i = 0; i < kinds.length; i++) {
       ColumnType type = i < types.size() ? types.get(i) : null;
       kinds[i] = type == null ? ColumnType.Kind.TEXT : type.kind();
-      boolean dates = type != null && !type.kind().numeric() && forms[i] == null;
-      patterns[i] = new DatePatterns(dates ? type.patterns() : List.of());
+      patterns[i] =
+          new DatePatterns(
+              type != null && !type.kind().numeric() && forms[i] == null
+                  ? type.patterns()
+                  : List.of());
     }
   }
 

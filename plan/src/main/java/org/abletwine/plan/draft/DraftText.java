@@ -458,8 +458,8 @@ final class DraftText {
     Path file = source.file();
     Path folder = plan.toAbsolutePath().normalize().getParent();
     Path absolute = file.toAbsolutePath().normalize();
-    boolean near = folder != null && absolute.startsWith(folder);
-    return quoted((near ? folder.relativize(absolute) : file).toString()) + source.settings();
+    Path named = folder != null && absolute.startsWith(folder) ? folder.relativize(absolute) : file;
+    return quoted(named.toString()) + source.settings();
   }
 
   /** A text as YAML writes it. */

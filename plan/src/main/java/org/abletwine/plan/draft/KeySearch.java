@@ -341,13 +341,10 @@ final class KeySearch {
     long in = 0;
     for (int id = 0; id < mine.distinct(); id++) {
       String value = mine.valueOf(id);
-      boolean open = from.nulls() > 0 || least == null;
-      boolean openAbove = to.nulls() > 0 || greatest == null;
-      in +=
-          (open || compare(mine.kind(), value, least) >= 0)
-                  && (openAbove || compare(mine.kind(), value, greatest) <= 0)
-              ? 1
-              : 0;
+      boolean above = from.nulls() > 0 || least == null || compare(mine.kind(), value, least) >= 0;
+      boolean below =
+          to.nulls() > 0 || greatest == null || compare(mine.kind(), value, greatest) <= 0;
+      in += above && below ? 1 : 0;
     }
     return mine.distinct() == 0 ? 0 : (double) in / mine.distinct();
   }

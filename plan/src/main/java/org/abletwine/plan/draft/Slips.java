@@ -270,7 +270,10 @@ final class Slips {
       String told = Veil.over(table.isPrivate(found.theirs()), since);
       return (later ? "a value not in force yet, of " : "a stale value, of ") + told + where;
     }
-    if (found.kind() == Kind.BETWEEN && found.theirs() != null && found.theirsTo() != null) {
+    if (found.kind() == Kind.BETWEEN
+        && found.ours() != null
+        && found.theirs() != null
+        && found.theirsTo() != null) {
       String ours = out.column(found.ours()).value(row);
       for (int at : having) {
         String from = table.column(found.theirs()).value(at);

@@ -196,6 +196,6 @@ final class Tracer {
         a.startsWith("0") && !a.startsWith("0.") || b.startsWith("0") && !b.startsWith("0.");
     BigDecimal first = codes && a.length() != b.length() ? null : DecimalText.read(a);
     BigDecimal second = first == null ? null : DecimalText.read(b);
-    return second != null && first.compareTo(second) == 0;
+    return first != null && second != null && first.compareTo(second) == 0;
   }
 }
