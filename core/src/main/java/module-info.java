@@ -54,4 +54,5 @@ module org.abletwine.core {
   uses org.abletwine.table.TableFormat;
   uses org.abletwine.figures.RecordForm;
   uses org.abletwine.key.NormaliseStep;
+  uses org.abletwine.match.OwnRule;
 }

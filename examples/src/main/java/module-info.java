@@ -5,4 +5,6 @@ module org.abletwine.examples {
 
   provides org.abletwine.key.NormaliseStep with
       org.abletwine.examples.WithoutBridge;
+  provides org.abletwine.match.OwnRule with
+      org.abletwine.examples.OneDigitOff;
 }

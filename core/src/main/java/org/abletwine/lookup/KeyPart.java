@@ -2,9 +2,13 @@ package org.abletwine.lookup;
 
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.MatchRule;
+import org.abletwine.match.OwnRule;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
 
@@ -23,6 +27,8 @@ public record KeyPart(
     @Nullable String theirsTo,
     @Nullable List<NormaliseStep> normalise,
     MatchRule match) {
+  /** The name of a rule of others, which has a colon, between two names. */
+  private static final Pattern OF_OTHERS = Pattern.compile(" ([a-z][\\w-]*:[\\w:-]+) ");
 
   /** Copies the list. */
   public KeyPart {
@@ -203,6 +209,20 @@ public record KeyPart(
   }
 
   /**
+   * A part that matches by a rule of one's own.
+   *
+   * @param ours the column of the transactions
+   * @param rule the rule
+   * @param theirs the column of the reference
+   * @return the key part
+   */
+  public static KeyPart fitting(String ours, OwnRule rule, String theirs) {
+    Objects.requireNonNull(ours, "ours");
+    Objects.requireNonNull(theirs, "theirs");
+    return new KeyPart(ours, theirs, null, null, MatchRule.own(rule));
+  }
+
+  /**
    * A part that matches by a rule with its defaults.
    *
    * @param ours the column of the transactions
@@ -219,8 +239,9 @@ public record KeyPart(
 
   /**
    * Reads {@code ours = theirs}, one name for both, or {@code ours RULE theirs} such as {@code day
-   * at-or-below effective_from} or {@code pct between from_pct and to_pct}. A name that is not a
-   * plain word may stand in double quotes.
+   * at-or-below effective_from} or {@code pct between from_pct and to_pct}; a rule of a library of
+   * others is named as in a plan, such as {@code code code:one-digit-off grower_no}. A name that is
+   * not a plain word may stand in double quotes.
    *
    * @param text the part as a plan or option writes it
    * @return the key part
@@ -229,11 +250,18 @@ public record KeyPart(
   public static KeyPart parse(String text) {
     Objects.requireNonNull(text, "text");
     String plain = outsideQuotes(text);
-    for (MatchRule.Kind kind : MatchRule.Kind.values()) {
-      int at = plain.indexOf(" " + kind.word() + " ");
+    for (String word : MatchRule.Kind.words()) {
+      int at = plain.indexOf(" " + word + " ");
+      MatchRule.Kind kind = MatchRule.Kind.valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
       if (at > 0 && kind != MatchRule.Kind.EQUAL) {
         return ruled(text, at, kind);
       }
+    }
+    Matcher own = OF_OTHERS.matcher(plain);
+    if (own.find()) {
+      String ours = oneName(text.substring(0, own.start()));
+      String theirs = oneName(text.substring(own.end()));
+      return new KeyPart(ours, theirs, null, null, MatchRule.named(own.group(1)));
     }
     NameReader names = new NameReader(text, "key");
     String ours = names.name();
@@ -287,7 +315,7 @@ public record KeyPart(
     if (!equal()) {
       return ours
           + " "
-          + match.kind().word()
+          + match.word()
           + " "
           + theirs
           + (theirsTo == null ? "" : " and " + theirsTo);

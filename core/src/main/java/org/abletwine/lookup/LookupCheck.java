@@ -143,7 +143,7 @@ final class LookupCheck {
                 + ", key: "
                 + (band
                     ? "match: between needs two columns of theirs, the lower end and the upper end"
-                    : "match: " + part.match().kind().word() + " takes one column of theirs"));
+                    : "match: " + part.match().word() + " takes one column of theirs"));
       }
     }
     for (KeyPart part : ruled) {

@@ -2,10 +2,14 @@ package org.abletwine.match;
 
 import java.io.Serializable;
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.ServiceLoader;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param atLeast for {@link Kind#SIMILAR}, the least similarity, 0 to 1
  * @param by for {@link Kind#SIMILAR}, what is compared
  * @param separator for {@link Kind#LISTED}, what stands between two items of a list, not empty
+ * @param own for {@link Kind#OWN}, the rule; else null
  */
 public record MatchRule(
     Kind kind,
@@ -27,7 +32,8 @@ public record MatchRule(
     boolean oursIsPattern,
     double atLeast,
     By by,
-    String separator)
+    String separator,
+    @Nullable OwnRule own)
     implements Serializable {
   private static final double USUAL_SIMILARITY = 0.9;
   private static final double USUAL_LIKENESS = 0.8;
@@ -58,7 +64,9 @@ public record MatchRule(
     /** Ours is an item of the list that theirs is. */
     LISTED,
     /** Theirs is the most similar to ours, and similar enough. */
-    SIMILAR;
+    SIMILAR,
+    /** As a {@linkplain OwnRule rule of one's own} says. */
+    OWN;
 
     /** {@return the rule as a plan writes it} */
     public String word() {
@@ -80,9 +88,9 @@ public record MatchRule(
       return this == STARTS_WITH || this == CONTAINS || this == WILDCARD || this == REGEX;
     }
 
-    /** {@return all rules as a plan writes them} */
+    /** {@return all rules but those of one's own, as a plan writes them} */
     public static List<String> words() {
-      return Arrays.stream(values()).map(Kind::word).toList();
+      return Arrays.stream(values()).filter(kind -> kind != OWN).map(Kind::word).toList();
     }
   }
 
@@ -130,6 +138,10 @@ public record MatchRule(
     if (separator.isEmpty()) {
       throw new IllegalArgumentException("the separator of a list is empty");
     }
+    if ((kind == Kind.OWN) != (own != null)) {
+      throw new IllegalArgumentException(
+          "a rule of one's own is stated for that kind, and no other");
+    }
   }
 
   /**
@@ -143,7 +155,7 @@ public record MatchRule(
    */
   public MatchRule(
       Kind kind, @Nullable BigDecimal within, Ends ends, boolean oursIsPattern, double atLeast) {
-    this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS, USUAL_SEPARATOR);
+    this(kind, within, ends, oursIsPattern, atLeast, By.LETTERS, USUAL_SEPARATOR, null);
   }
 
   /** Equality. */
@@ -159,9 +171,49 @@ public record MatchRule(
     return new MatchRule(kind, null, Ends.LOWER, false, USUAL_SIMILARITY);
   }
 
+  /**
+   * {@return a rule of one's own}
+   *
+   * @param rule the rule
+   */
+  public static MatchRule own(OwnRule rule) {
+    Objects.requireNonNull(rule, "rule");
+    return new MatchRule(
+        Kind.OWN, null, Ends.LOWER, false, USUAL_SIMILARITY, By.LETTERS, USUAL_SEPARATOR, rule);
+  }
+
+  /**
+   * {@return the rule of that name that a library brings, found by {@link ServiceLoader}}
+   *
+   * @param name its name, with a colon
+   * @throws SettingException when no library here has it
+   */
+  public static MatchRule named(String name) {
+    Objects.requireNonNull(name, "name");
+    List<String> found = new ArrayList<>();
+    for (OwnRule rule : ServiceLoader.load(OwnRule.class)) {
+      if (rule.name().equals(name)) {
+        return own(rule);
+      }
+      found.add(rule.name());
+    }
+    throw new SettingException(
+        "match: no library here has a rule called \""
+            + name
+            + "\"; "
+            + (found.isEmpty()
+                ? "add the one that has it to the class path or the modules"
+                : NearestName.hint(name, found)));
+  }
+
+  /** {@return the rule as a plan names it} */
+  public String word() {
+    return own == null ? kind.word() : own.name();
+  }
+
   @Override
   public String toString() {
-    return kind.word()
+    return word()
         + (within == null ? "" : " within " + within.toPlainString())
         + (kind == Kind.BETWEEN && ends != Ends.LOWER
             ? " ends " + ends.name().toLowerCase(Locale.ROOT)

@@ -74,7 +74,8 @@ class AskedTest {
                     false,
                     1,
                     MatchRule.By.LETTERS,
-                    ""))
+                    "",
+                    null))
         .hasMessageContaining("separator of a list is empty");
   }
 

@@ -7,12 +7,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.match.MatchRule;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
+import org.abletwine.match.OwnRule;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -55,6 +57,29 @@ class RuleOracleTest {
     }
   }
 
+  /** A rule of one's own: of texts of one length, how many letters are where they are in ours. */
+  private record LettersInPlace(boolean byLength) implements OwnRule {
+    @Override
+    public String name() {
+      return "test:letters-in-place";
+    }
+
+    @Override
+    public double likeness(String ours, String theirs) {
+      if (ours.length() != theirs.length()) {
+        return 0;
+      }
+      return IntStream.range(0, ours.length())
+          .filter(at -> ours.charAt(at) == theirs.charAt(at))
+          .count();
+    }
+
+    @Override
+    public String common(String value) {
+      return byLength ? Integer.toString(value.length()) : "";
+    }
+  }
+
   private static MatchRule rule(Kind kind, boolean numbers, Random random) {
     return new MatchRule(
         kind,
@@ -63,7 +88,8 @@ class RuleOracleTest {
         kind.pattern() && random.nextInt(3) == 0,
         0.85,
         MatchRule.By.LETTERS,
-        random.nextBoolean() ? "," : "--");
+        random.nextBoolean() ? "," : "--",
+        kind == Kind.OWN ? new LettersInPlace(random.nextBoolean()) : null);
   }
 
   private static MemoryTable table(
@@ -220,8 +246,20 @@ class RuleOracleTest {
         yield here >= rule.atLeast()
             && all.stream().noneMatch(o -> similarity(theirs.cell(o, 1), value) > here);
       }
+      case OWN -> {
+        double here = inPlace(one, value);
+        yield here > 0 && all.stream().noneMatch(o -> inPlace(theirs.cell(o, 1), value) > here);
+      }
       case EQUAL -> one.equals(value);
     };
+  }
+
+  private static int inPlace(@Nullable String one, String other) {
+    int same = 0;
+    for (int at = 0; one != null && at < one.length(); at++) {
+      same += one.length() == other.length() && one.charAt(at) == other.charAt(at) ? 1 : 0;
+    }
+    return same;
   }
 
   private static double similarity(@Nullable String one, String other) {

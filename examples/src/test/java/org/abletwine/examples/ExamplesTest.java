@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.abletwine.demo.WendleVale;
+import org.abletwine.lookup.KeyPart;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.step.Progress;
 import org.junit.jupiter.api.BeforeEach;
@@ -83,6 +84,48 @@ class ExamplesTest {
     assertThatThrownBy(() -> PlanFile.load(plan))
         .hasMessageContaining("line 7")
         .hasMessageContaining("did you mean \"bridge:without-name\"?");
+  }
+
+  @Test
+  void aPlanNamesARuleOfOnesOwn() throws IOException {
+    Files.writeString(
+        demo.resolve("typed.csv"), "no,code\n1,000324R\n2,000329R\n3,00324R\n4,XX0324R\n");
+    Path plan =
+        Files.writeString(
+            demo.resolve("typed.plan.yaml"),
+            String.join(
+                "\n",
+                "able-twine: 1",
+                "transactions: { file: typed.csv }",
+                "references: { meant: { file: meant.csv } }",
+                "steps:",
+                "  - lookup: meant",
+                "    key: { ours: code, theirs: grower_no, match: 'code:one-digit-off' }",
+                "    bring: name",
+                "    mark: outcome",
+                "outputs: { enriched: out/typed.csv }"));
+    Files.writeString(demo.resolve("meant.csv"), "grower_no,name\n000324R,Thistle\n000229R,Fen\n");
+    PlanFile.load(plan).run(Progress.NONE);
+    assertThat(Files.readString(demo.resolve("out/typed.csv")).lines())
+        .containsExactly(
+            "no,code,name,outcome",
+            "1,000324R,Thistle,matched",
+            "2,000329R,,ambiguous", // one off from each
+            "3,00324R,,unmatched",
+            "4,XX0324R,,unmatched");
+    assertThat(PlanFile.load(plan).words(null).toString())
+        .contains("whose grower_no matches our code by the rule code:one-digit-off");
+    KeyPart part = KeyPart.parse("code code:one-digit-off grower_no");
+    assertThat(part).hasToString("code code:one-digit-off grower_no");
+    assertThat(part.match().own()).isEqualTo(new OneDigitOff());
+
+    Files.writeString(plan, Files.readString(plan).replace("digit-off", "digit-of"));
+    assertThatThrownBy(() -> PlanFile.load(plan))
+        .hasMessageContaining("line 6")
+        .hasMessageContaining("did you mean \"code:one-digit-off\"?");
+    Files.writeString(
+        plan, Files.readString(plan).replace("digit-of'", "digit-off', at-least: 0.5"));
+    assertThatThrownBy(() -> PlanFile.load(plan)).hasMessageContaining("goes with match: similar");
   }
 
   @Test

@@ -12,6 +12,7 @@ import org.abletwine.match.MatchRule;
 import org.abletwine.match.MatchRule.By;
 import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
+import org.abletwine.table.SettingException;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -87,17 +88,19 @@ final class KeyReader {
 
   private static @Nullable MatchRule rule(Map<String, PlanNode> settings) {
     PlanNode match = settings.get("match");
-    String word = match == null ? Kind.EQUAL.word() : match.oneOf(Kind.words());
-    if (word == null) {
+    Kind kind = kind(match);
+    if (kind == null) {
       return null;
     }
-    Kind kind = Kind.valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
     only(settings.get("within"), kind.distant(), "nearest, at-or-below or at-or-above");
     only(settings.get("ends"), kind == Kind.BETWEEN, "between");
     only(settings.get("pattern"), kind.pattern(), "starts-with, contains, wildcard or regex");
     only(settings.get("at-least"), kind == Kind.SIMILAR, "similar");
     only(settings.get("by"), kind == Kind.SIMILAR, "similar");
     only(settings.get("separator"), kind == Kind.LISTED, "listed");
+    if (match != null && kind == Kind.OWN) {
+      return ofOthers(match);
+    }
     By by = by(settings.get("by"));
     return new MatchRule(
         kind,
@@ -106,7 +109,29 @@ final class KeyReader {
         oursIsPattern(settings.get("pattern")),
         atLeast(settings.get("at-least"), by.usualAtLeast()),
         by,
-        separator(settings.get("separator")));
+        separator(settings.get("separator")),
+        null);
+  }
+
+  private static @Nullable Kind kind(@Nullable PlanNode match) {
+    if (match == null) {
+      return Kind.EQUAL;
+    }
+    String name = match.isScalar() ? match.text() : null;
+    if (name != null && name.indexOf(':') > 0) {
+      return Kind.OWN; // of another library: names here have no colon
+    }
+    String word = match.oneOf(Kind.words());
+    return word == null ? null : Kind.valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
+  }
+
+  private static @Nullable MatchRule ofOthers(PlanNode match) {
+    try {
+      return MatchRule.named(String.valueOf(match.text()));
+    } catch (SettingException e) {
+      match.wrong(String.valueOf(e.getMessage()));
+      return null;
+    }
   }
 
   private static String separator(@Nullable PlanNode node) {

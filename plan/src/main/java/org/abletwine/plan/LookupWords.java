@@ -90,6 +90,7 @@ final class LookupWords {
       case WILDCARD -> pattern(part, "fits (* stands for anything)");
       case REGEX -> pattern(part, "fits as a regular expression");
       case LISTED -> "whose list in " + theirs + " has our " + ours + " in it";
+      case OWN -> "whose " + theirs + " matches our " + ours + " by the rule " + rule.word();
       case SIMILAR ->
           "with the "
               + theirs

@@ -51,7 +51,7 @@ public final class RuleIndexes {
     if (rule.kind() == MatchRule.Kind.LISTED) {
       return new ListedIndex(rows, rule.separator(), steps);
     }
-    return rule.kind() == MatchRule.Kind.SIMILAR || rule.oursIsPattern()
+    return rule.kind() == MatchRule.Kind.SIMILAR || rule.own() != null || rule.oursIsPattern()
         ? new TextSearch(rows, rule, folded)
         : new PatternIndex(rows, rule, folded, place, number);
   }

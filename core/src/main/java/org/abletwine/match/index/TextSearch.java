@@ -8,17 +8,20 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.abletwine.index.InternedSets;
 import org.abletwine.index.RowSets;
 import org.abletwine.match.MatchRule;
 import org.abletwine.match.NearMiss;
+import org.abletwine.match.OwnRule;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.batch.CellVector;
 
 /**
- * Texts in the reference, searched with our value: as a pattern, or for the most similar. Each
- * distinct value is searched for once and remembered. A search goes through the texts of its
- * partition; for similarity, through those that may be similar enough (see {@link SimilarKeys}).
+ * Texts in the reference, searched with our value: as a pattern, for the most similar, or by a rule
+ * of somebody else's. Each distinct value is searched for once and remembered. A search goes
+ * through the texts of its partition; for similarity, through those that may be similar enough (see
+ * {@link SimilarKeys}).
  */
 final class TextSearch implements RuleIndex {
   private static final long serialVersionUID = 1L;
@@ -34,6 +37,7 @@ final class TextSearch implements RuleIndex {
   private final InternedSets sets = new InternedSets();
   private transient Map<Integer, SimilarKeys> near = new ConcurrentHashMap<>();
   private transient Map<Integer, NearKeys> words = new ConcurrentHashMap<>();
+  private transient Map<Integer, Map<String, List<String>>> common = new ConcurrentHashMap<>();
   private transient Map<Value, Integer> remembered = new ConcurrentHashMap<>();
 
   private record Value(int partition, String text) {}
@@ -78,13 +82,19 @@ final class TextSearch implements RuleIndex {
     in.defaultReadObject();
     near = new ConcurrentHashMap<>();
     words = new ConcurrentHashMap<>();
+    common = new ConcurrentHashMap<>();
     remembered = new ConcurrentHashMap<>();
   }
 
   private int search(Value value) {
     Map<String, int[]> texts = rowsOf.getOrDefault(value.partition(), Map.of());
+    OwnRule own = rule.own();
     List<String> fitting =
-        rule.kind() == MatchRule.Kind.SIMILAR ? similar(value, texts) : matching(value, texts);
+        own != null
+            ? best(own, value, texts)
+            : rule.kind() == MatchRule.Kind.SIMILAR
+                ? similar(value, texts)
+                : matching(value, texts);
     if (fitting == null) {
       return UNFIT;
     }
@@ -104,6 +114,27 @@ final class TextSearch implements RuleIndex {
       Value value, Map<String, int[]> texts) {
     Patterns pattern = Patterns.of(rule.kind(), value.text(), folded);
     return pattern == null ? null : texts.keySet().stream().filter(pattern::fits).toList();
+  }
+
+  /** The texts that match best by somebody else's rule, of those with which it may match. */
+  private List<String> best(OwnRule own, Value value, Map<String, int[]> texts) {
+    Map<String, List<String>> blocks =
+        common.computeIfAbsent(
+            value.partition(),
+            p -> texts.keySet().stream().collect(Collectors.groupingBy(own::common)));
+    List<String> best = new ArrayList<>();
+    double greatest = 0;
+    for (String text : blocks.getOrDefault(own.common(value.text()), List.of())) {
+      double likeness = own.likeness(value.text(), text);
+      if (likeness > greatest) {
+        best.clear();
+        greatest = likeness;
+      }
+      if (likeness > 0 && likeness == greatest) {
+        best.add(text);
+      }
+    }
+    return best;
   }
 
   private List<String> similar(Value value, Map<String, int[]> texts) {

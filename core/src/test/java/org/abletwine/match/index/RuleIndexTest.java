@@ -246,7 +246,8 @@ class RuleIndexTest {
   void theMostSimilarByWordsIsFoundInItsPartition(
       double atLeast, int partition, String ours, String expected) throws Exception {
     MatchRule rule =
-        new MatchRule(Kind.SIMILAR, null, Ends.LOWER, false, atLeast, MatchRule.By.WORDS, ",");
+        new MatchRule(
+            Kind.SIMILAR, null, Ends.LOWER, false, atLeast, MatchRule.By.WORDS, ",", null);
     RuleIndex index = build(rows("Saint Osier Depot", "Elmwood", "Tamsin Silo 4", "Elmwood"), rule);
     assertThat(found(index, partition, ours)).isEqualTo(expected);
     assertThat(index).hasToString("TextSearch[similar by words at least " + atLeast + "]");
@@ -410,7 +411,7 @@ class RuleIndexTest {
   }
 
   @ParameterizedTest
-  @EnumSource
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "OWN")
   void aRuleIsToldAsAPlanWritesIt(Kind kind) {
     List<Kind> ordered = List.of(Kind.AT_OR_BELOW, Kind.AT_OR_ABOVE, Kind.NEAREST, Kind.BETWEEN);
     List<Kind> patterns = List.of(Kind.STARTS_WITH, Kind.CONTAINS, Kind.WILDCARD, Kind.REGEX);
@@ -427,6 +428,15 @@ class RuleIndexTest {
                 + (kind == Kind.SIMILAR ? " at least 0.5" : ""));
     assertThat(MatchRule.of(kind).toString())
         .isEqualTo(kind.word() + (kind == Kind.SIMILAR ? " at least 0.9" : ""));
+  }
+
+  @Test
+  void aRuleOfOnesOwnIsStatedForItsKindAndNoOther() {
+    assertThatThrownBy(() -> MatchRule.of(Kind.OWN)).hasMessageContaining("for that kind");
+    assertThat(Kind.words()).doesNotContain("own");
+    assertThatThrownBy(() -> MatchRule.named("test:nobody-has-it"))
+        .hasMessageContaining("no library here has a rule called \"test:nobody-has-it\"")
+        .hasMessageContaining("add the one that has it");
   }
 
   private static @Nullable String stepped(Kind kind, String steps, @Nullable String pattern) {
