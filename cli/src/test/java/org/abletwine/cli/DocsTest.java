@@ -141,6 +141,31 @@ class DocsTest {
     assertThat(ran).contains("run", "check", "trace", "find", "duplicates", "profile");
   }
 
+  /** In the demo's folder, in their order: what one writes the next may read. */
+  @Test
+  void commandsOfFurtherPagesRunOnTheDemo() throws IOException {
+    Path demo = folder.resolve("further");
+    WendleVale.layOut(demo);
+    List<String> ran = new ArrayList<>();
+    for (Command command : commands()) {
+      if (!Set.of("draft.md", "report.md").contains(command.where())) {
+        continue;
+      }
+      String[] words =
+          command.words().stream()
+              .map(word -> word.matches("[\\w./-]+\\.\\w+") ? demo.resolve(word).toString() : word)
+              .toArray(String[]::new);
+      Cli.Gave gave = Cli.run(words);
+      assertThat(gave.status())
+          .as(command.told() + "\n" + gave.out() + gave.err())
+          .isIn(command.comment().contains("status 3") ? Set.of(0, 3) : Set.of(0));
+      ran.add(command.words().get(0));
+    }
+    assertThat(ran).contains("draft", "run", "drift");
+    assertThat(demo.resolve("tickets.plan.yaml")).isNotEmptyFile();
+    assertThat(demo.resolve("out/differences.csv")).isNotEmptyFile();
+  }
+
   @Test
   void everySettingOfAPlanIsToldOnAPage() throws IOException {
     Set<String> names = new TreeSet<>();
