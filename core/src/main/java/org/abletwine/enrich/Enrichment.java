@@ -123,8 +123,9 @@ public final class Enrichment {
   /**
    * Runs the enrichment and gives each row that comes out to a program, in order, as it comes.
    *
-   * @param action takes a row; called by one thread at a time, not always the same. What it throws
-   *     ends the run
+   * @param action takes a row; called by one thread at a time, not always the same, so that it must
+   *     not be a lambda of a class whose static initialiser waits for this run. What it throws ends
+   *     the run
    * @return the account of the run
    * @throws SettingException when a step does not fit the columns
    * @throws org.abletwine.table.DataException when the data stops the run; rows may have been given

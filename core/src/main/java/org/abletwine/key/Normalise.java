@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.ServiceLoader;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.text.ByOwnName;
 import org.abletwine.table.text.NearestName;
 
 /**
@@ -260,20 +261,8 @@ public final class Normalise {
   }
 
   private static NormaliseStep ofOthers(String name) {
-    List<String> found = new ArrayList<>();
-    for (NormaliseStep step : ServiceLoader.load(NormaliseStep.class)) {
-      if (step.name().equals(name)) {
-        return step;
-      }
-      found.add(step.name());
-    }
-    throw new SettingException(
-        "normalise: no library here has a step called \""
-            + name
-            + "\"; "
-            + (found.isEmpty()
-                ? "add the one that has it to the class path or the modules"
-                : NearestName.hint(name, found)));
+    return ByOwnName.find(
+        ServiceLoader.load(NormaliseStep.class), NormaliseStep::name, name, "normalise", "step");
   }
 
   private static NormaliseStep throwUnknown(String name) {

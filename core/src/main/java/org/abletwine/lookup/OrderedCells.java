@@ -16,19 +16,21 @@ import org.jspecify.annotations.Nullable;
 final class OrderedCells {
   private record Ordered(int cell, ValueOrder order) {}
 
-  private final List<Ordered> cells = new ArrayList<>();
+  private final Ordered[] cells;
 
   OrderedCells(Lookup lookup, KeptColumns kept) {
+    List<Ordered> ordered = new ArrayList<>();
     if (lookup.leavesOutUnreadable) {
-      add(lookup, lookup.several.column(), kept.newestCell());
-      add(lookup, lookup.duplicates.column(), kept.duplicatesCell());
+      add(ordered, lookup, lookup.several.column(), kept.newestCell());
+      add(ordered, lookup, lookup.duplicates.column(), kept.duplicatesCell());
     }
+    cells = ordered.toArray(Ordered[]::new);
   }
 
-  private void add(Lookup lookup, @Nullable String column, int cell) {
+  private static void add(List<Ordered> ordered, Lookup lookup, @Nullable String column, int cell) {
     ColumnType type = column == null ? null : lookup.reference.type(column);
     if (type != null) {
-      cells.add(new Ordered(cell, ValueOrder.of(type)));
+      ordered.add(new Ordered(cell, ValueOrder.of(type)));
     }
   }
 

@@ -272,7 +272,9 @@ final class ReferenceLoader {
         boolean readable = ordered.readable(cells, row);
         boolean findable = readable && finder.add(keys, values.cells, row, number);
         blankKeys += findable || !readable ? 0 : 1;
-        unreadable.set(number, !readable);
+        if (!readable) {
+          unreadable.set(number);
+        }
         if (wholeKeys != null) {
           wholeKeys.add(whole, row, findable);
         }

@@ -2,14 +2,12 @@ package org.abletwine.match;
 
 import java.io.Serializable;
 import java.math.BigDecimal;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.ServiceLoader;
-import org.abletwine.table.SettingException;
-import org.abletwine.table.text.NearestName;
+import org.abletwine.table.text.ByOwnName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -186,24 +184,12 @@ public record MatchRule(
    * {@return the rule of that name that a library brings, found by {@link ServiceLoader}}
    *
    * @param name its name, with a colon
-   * @throws SettingException when no library here has it
+   * @throws org.abletwine.table.SettingException when no library here has it
    */
   public static MatchRule named(String name) {
     Objects.requireNonNull(name, "name");
-    List<String> found = new ArrayList<>();
-    for (OwnRule rule : ServiceLoader.load(OwnRule.class)) {
-      if (rule.name().equals(name)) {
-        return own(rule);
-      }
-      found.add(rule.name());
-    }
-    throw new SettingException(
-        "match: no library here has a rule called \""
-            + name
-            + "\"; "
-            + (found.isEmpty()
-                ? "add the one that has it to the class path or the modules"
-                : NearestName.hint(name, found)));
+    return own(
+        ByOwnName.find(ServiceLoader.load(OwnRule.class), OwnRule::name, name, "match", "rule"));
   }
 
   /** {@return the rule as a plan names it} */
