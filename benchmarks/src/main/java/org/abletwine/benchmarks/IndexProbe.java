@@ -11,6 +11,7 @@ import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -61,7 +62,7 @@ public class IndexProbe {
     EncodedKeys one = new EncodedKeys();
     for (int row = 0; row < keys; row++) {
       String key = key(row);
-      encoder.encode(Batch.ofOneRow(key), one);
+      encoder.encode(OneRow.of(key), one);
       store.add(new CellVector[0], 0, one);
       index.add(one, 0, row);
       map.put(key, row);

@@ -16,6 +16,7 @@ import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -99,7 +100,7 @@ public final class RecordFinder {
     for (String value : given.values()) {
       encoders.add(new KeyEncoder(new int[] {columns[part++]}, List.of(normalise)));
       EncodedKeys one = new EncodedKeys();
-      new KeyEncoder(new int[] {0}, List.of(normalise)).encode(Batch.ofOneRow(value), one);
+      new KeyEncoder(new int[] {0}, List.of(normalise)).encode(OneRow.of(value), one);
       wanted.add(java.util.Arrays.copyOf(one.bytes, one.ends[1]));
     }
     Map<String, Map<@Nullable String, long[]>> counts = new LinkedHashMap<>();

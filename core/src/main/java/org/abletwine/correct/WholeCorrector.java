@@ -8,6 +8,7 @@ import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 
 /**
  * Replaces whole values: the listed values stand in an index, cells are probed a batch at a time.
@@ -37,7 +38,7 @@ final class WholeCorrector extends Corrector {
     EncodedKeys keys = new EncodedKeys();
     KeyEncoder listed = new KeyEncoder(new int[] {0}, List.of(correction.normalise()));
     for (int line = 0; line < ends.length; line++) {
-      listed.encode(Batch.ofOneRow(list.lines().get(line).written()), keys);
+      listed.encode(OneRow.of(list.lines().get(line).written()), keys);
       store.add(new CellVector[0], 0, keys);
       if (keys.blankParts[0] == 0) {
         index.add(keys, 0, line);

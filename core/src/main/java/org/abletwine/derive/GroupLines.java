@@ -10,6 +10,7 @@ import org.abletwine.compute.RowErrors;
 import org.abletwine.derive.total.GroupedTotals;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.StoredLines;
 import org.abletwine.table.text.ValueOrder;
@@ -85,7 +86,7 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
     @Nullable String[] cells = cells(groups.values(), groups.totals());
     Expression having = columns.having;
     if (having != null) {
-      having.over(Batch.ofOneRow(Arrays.copyOf(cells, width)));
+      having.over(OneRow.of(Arrays.copyOf(cells, width)));
       if (!having.isTrue(0)) {
         return;
       }
@@ -126,7 +127,7 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
         cells[values.length + t] = calls[columns.direct(t)];
         continue;
       }
-      batch = batch == null ? Batch.ofOneRow(calls) : batch;
+      batch = batch == null ? OneRow.of(calls) : batch;
       expression.over(batch);
       cells[values.length + t] = expression.text(0);
       if (expression.failed(0)) {

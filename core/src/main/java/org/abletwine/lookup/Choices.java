@@ -13,8 +13,8 @@ import org.abletwine.lookup.rows.Newest;
 import org.abletwine.lookup.rows.RowNumbers;
 import org.abletwine.match.index.RuleChain;
 import org.abletwine.table.ColumnType;
-import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -214,7 +214,7 @@ final class Choices implements Serializable {
       row[cell].append(cell < brought.length ? brought[cell] : rows.get(members[0], cell));
     }
     EncodedKeys none = new EncodedKeys();
-    new KeyEncoder(new int[0], List.of()).encode(Batch.ofOneRow(), none);
+    new KeyEncoder(new int[0], List.of()).encode(OneRow.of(), none);
     rows.addUnderKey(row, none, 0);
     numbers.add(numbers.of(members[0]));
     return rows.place(rows.rows() - 1);

@@ -13,6 +13,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.Row;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
@@ -97,7 +98,7 @@ public final class LoadedLookup
 
     Found find(Scratch scratch) {
       int[] found = scratch.found;
-      scratch.row.fill(scratch.parts);
+      OneRow.fill(scratch.row, scratch.parts);
       KeyProbe probe = scratch.probe;
       probe.read(scratch.row);
       probe.find(reference.finder(), found);
@@ -128,7 +129,7 @@ public final class LoadedLookup
 
     Scratch(Tried source) {
       parts = new @Nullable String[source.ours.length];
-      row = Batch.ofOneRow(parts);
+      row = OneRow.of(parts);
       probe = new KeyProbe(source.key.layout(), source.key.equal(), source.key.ruled());
     }
   }

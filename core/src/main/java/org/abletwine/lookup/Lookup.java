@@ -5,14 +5,12 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.EnumSet;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.abletwine.compute.RowFilter;
-import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Progress;
@@ -52,7 +50,7 @@ public final class Lookup implements RunStep {
   /** Columns of theirs that are private because they are compared with a private one of ours. */
   final Set<String> hidden;
 
-  private Lookup(Draft draft) {
+  private Lookup(LookupDraft draft) {
     this.reference = draft.reference;
     this.name = draft.name;
     this.key = List.copyOf(draft.key);
@@ -69,59 +67,12 @@ public final class Lookup implements RunStep {
     this.hidden = Set.copyOf(draft.hidden);
   }
 
-  /** The settings of a lookup while one of them is changed. */
-  private static final class Draft {
-    private final Table reference;
-    private String name;
-    private List<KeyPart> key = new ArrayList<>();
-    private List<NormaliseStep> normalise = List.of(Normalise.trim());
-    private List<Attribute> bring = new ArrayList<>();
-    private Several several = Several.flag();
-    private final Map<Outcome, Treatment> treatments = new EnumMap<>(Outcome.class);
-    private @Nullable String mark;
-    private @Nullable RowFilter where;
-    private @Nullable Asked asked;
-    private Duplicates duplicates = Duplicates.keep();
-    private boolean leavesOutUnreadable;
-    private List<Lookup> otherwise = new ArrayList<>();
-    private final Set<String> hidden = new HashSet<>();
-
-    Draft(Table reference) {
-      this.reference = reference;
-      this.name = reference.name();
-      for (Outcome outcome : Outcome.values()) {
-        treatments.put(outcome, Treatment.leave());
-      }
-    }
-
-    Draft(Lookup lookup) {
-      this(lookup, lookup.reference);
-    }
-
-    Draft(Lookup lookup, Table reference) {
-      this.reference = reference;
-      this.name = lookup.name;
-      this.key = new ArrayList<>(lookup.key);
-      this.normalise = lookup.normalise;
-      this.bring = new ArrayList<>(lookup.bring);
-      this.several = lookup.several;
-      this.treatments.putAll(lookup.treatments);
-      this.mark = lookup.mark;
-      this.where = lookup.where;
-      this.asked = lookup.asked;
-      this.duplicates = lookup.duplicates;
-      this.leavesOutUnreadable = lookup.leavesOutUnreadable;
-      this.otherwise = new ArrayList<>(lookup.otherwise);
-      this.hidden.addAll(lookup.hidden);
-    }
-  }
-
-  private Lookup with(Consumer<Draft> change) {
+  private Lookup with(Consumer<LookupDraft> change) {
     return with(change, reference);
   }
 
-  private Lookup with(Consumer<Draft> change, Table of) {
-    Draft draft = new Draft(this, of);
+  private Lookup with(Consumer<LookupDraft> change, Table of) {
+    LookupDraft draft = new LookupDraft(this, of);
     change.accept(draft);
     return new Lookup(draft);
   }
@@ -134,7 +85,7 @@ public final class Lookup implements RunStep {
    */
   public static Lookup in(Table reference) {
     Objects.requireNonNull(reference, "reference");
-    return new Lookup(new Draft(reference));
+    return new Lookup(new LookupDraft(reference));
   }
 
   /**

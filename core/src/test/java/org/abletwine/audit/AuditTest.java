@@ -15,7 +15,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.match.near.NearSearch;
-import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -161,7 +161,7 @@ class AuditTest {
   void largeCountsAreEstimatedWithinTheirError() {
     HashCounter counter = new HashCounter(1_000);
     for (int i = 0; i < 500_000; i++) {
-      counter.add(HashCounter.mixed(Batch.ofOneRow("" + i % 200_000).column(0).hash(0)));
+      counter.add(HashCounter.mixed(OneRow.of("" + i % 200_000).column(0).hash(0)));
     }
     assertThat(counter.exact()).isFalse();
     assertThat((double) counter.count())

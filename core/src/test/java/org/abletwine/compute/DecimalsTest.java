@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Random;
-import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
@@ -64,7 +64,7 @@ class DecimalsTest {
   private static @Nullable BigDecimal read(String text, boolean crowded) {
     Values values = new Values();
     values.prepare(1, Kind.NUMBER);
-    CellVector cells = crowded ? among(text) : Batch.ofOneRow(text).column(0);
+    CellVector cells = crowded ? among(text) : OneRow.of(text).column(0);
     return Decimals.read(cells, 0, values, 0) ? values.number(0) : null;
   }
 

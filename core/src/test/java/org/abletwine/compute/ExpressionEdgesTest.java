@@ -13,6 +13,7 @@ import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,7 +34,7 @@ class ExpressionEdgesTest {
 
   private static @Nullable String value(String text) {
     Expression expression = of(text);
-    expression.over(Batch.ofOneRow("7", "Tamsin"));
+    expression.over(OneRow.of("7", "Tamsin"));
     return expression.text(0);
   }
 
@@ -147,10 +148,10 @@ class ExpressionEdgesTest {
         .hasMessageContaining("row 1, compute x")
         .hasMessageContaining(message);
     Expression lenient = Expression.of(text, columns("a", "word"), "compute x", LENIENT);
-    lenient.over(Batch.ofOneRow("7", "Tamsin"));
+    lenient.over(OneRow.of("7", "Tamsin"));
     assertThat(lenient.isNull(0)).isTrue();
     assertThat(lenient.failed(0)).isTrue();
-    lenient.over(Batch.ofOneRow(null, null));
+    lenient.over(OneRow.of(null, null));
     assertThat(lenient.failed(0)).as("of nulls").isEqualTo(!text.matches(".*\\b(a|word)\\b.*"));
   }
 
@@ -169,9 +170,9 @@ class ExpressionEdgesTest {
     Columns columns = columns("x");
     for (String text : List.of("x || x", "replace(x, 'y', 'yy')")) {
       Expression twice = Expression.of(text, columns, "compute z", LENIENT);
-      twice.over(Batch.ofOneRow("y".repeat(Functions.MOST_TEXT / 2)));
+      twice.over(OneRow.of("y".repeat(Functions.MOST_TEXT / 2)));
       assertThat(String.valueOf(twice.text(0))).hasSize(Functions.MOST_TEXT);
-      twice.over(Batch.ofOneRow("y".repeat(Functions.MOST_TEXT / 2 + 1)));
+      twice.over(OneRow.of("y".repeat(Functions.MOST_TEXT / 2 + 1)));
       assertThat(twice.text(0)).isNull();
       assertThat(twice.errors().count()).isEqualTo(1);
     }

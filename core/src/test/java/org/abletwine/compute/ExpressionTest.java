@@ -14,7 +14,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -62,7 +62,7 @@ class ExpressionTest {
     Expression compiled =
         Expression.of(
             expression, columns(), "compute x", new Evaluation(false, LocalDate.of(2026, 9, 1)));
-    compiled.over(Batch.ofOneRow(ROW));
+    compiled.over(OneRow.of(ROW));
     return compiled.text(0);
   }
 
@@ -281,7 +281,7 @@ class ExpressionTest {
 
   private static BigDecimal of(String expression, Columns columns, String x, String y) {
     Expression compiled = Expression.of(expression, columns, "compute x", Evaluation.STRICT);
-    compiled.over(Batch.ofOneRow(x, y));
+    compiled.over(OneRow.of(x, y));
     return new BigDecimal(String.valueOf(compiled.text(0)));
   }
 
@@ -389,7 +389,7 @@ class ExpressionTest {
     String half = "y".repeat(60_000);
     for (String text : List.of("x || x", "replace(x, 'y', 'yy')")) {
       Expression grows = Expression.of(text, columns, "compute x", Evaluation.STRICT);
-      assertThatThrownBy(() -> grows.over(Batch.ofOneRow(half)))
+      assertThatThrownBy(() -> grows.over(OneRow.of(half)))
           .isInstanceOf(DataException.class)
           .hasMessageContaining("120000 characters, more than 100000");
     }
@@ -406,7 +406,7 @@ class ExpressionTest {
         List.of("%a".repeat(300) + "%b", "%" + "a".repeat(1_000) + "b%", "%a%".repeat(300))) {
       Expression like =
           Expression.condition("x like '" + pattern + "'", columns, "keep", Evaluation.STRICT);
-      like.over(Batch.ofOneRow(text));
+      like.over(OneRow.of(text));
       assertThat(like.isTrue(0)).isEqualTo(!pattern.contains("b"));
     }
   }
@@ -416,7 +416,7 @@ class ExpressionTest {
     Expression lenient =
         Expression.of(
             "coalesce(a / 0, b / 0, word + 1)", columns(), "compute x", new Evaluation(true, null));
-    lenient.over(Batch.ofOneRow(ROW));
+    lenient.over(OneRow.of(ROW));
     assertThat(lenient.text(0)).isNull();
     assertThat(lenient.errors().count()).isEqualTo(1);
   }
@@ -426,9 +426,9 @@ class ExpressionTest {
     Columns columns = new Columns("t", new Schema(List.of("kg")));
     columns.typed("kg", ColumnType.of(ColumnType.Kind.INTEGER));
     Expression doubled = Expression.of("kg * 2", columns, "compute x", Evaluation.STRICT);
-    doubled.over(Batch.ofOneRow("7.0"));
+    doubled.over(OneRow.of("7.0"));
     assertThat(doubled.text(0)).isEqualTo("14.0");
-    assertThatThrownBy(() -> doubled.over(Batch.ofOneRow("1.5")))
+    assertThatThrownBy(() -> doubled.over(OneRow.of("1.5")))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("\"1.5\" is not a whole number");
   }
@@ -449,7 +449,7 @@ class ExpressionTest {
         .hasMessageContaining("row 1, compute x");
     Expression lenient =
         Expression.of(expression, columns(), "compute x", new Evaluation(true, null));
-    lenient.over(Batch.ofOneRow(ROW));
+    lenient.over(OneRow.of(ROW));
     assertThat(lenient.text(0)).isNull();
     assertThat(lenient.errors().count()).isEqualTo(1);
     assertThat(lenient.errors().example()).contains("row 1");

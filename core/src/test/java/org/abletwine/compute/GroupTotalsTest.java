@@ -17,6 +17,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.ByteCursor;
 import org.abletwine.table.spill.MemoryBytes;
 import org.abletwine.table.spill.RowBytes;
@@ -334,7 +335,7 @@ class GroupTotalsTest {
     String[] cells = {"9223372036854775807", "1", "null", "x", "0.5", "1e25", "-1"};
     boolean[] numbers = {true, true, false, false, true, true, true};
     for (int i = 0; i < cells.length; i++) {
-      CellVector cell = Batch.ofOneRow(cells[i].equals("null") ? null : cells[i]).column(0);
+      CellVector cell = OneRow.of(cells[i].equals("null") ? null : cells[i]).column(0);
       assertThat(total.add(cell, 0)).as(cells[i]).isEqualTo(numbers[i]);
       assertThat(whole.add(cell, 0)).as(cells[i]).isEqualTo(numbers[i] && i != 4);
       if (numbers[i]) {

@@ -7,7 +7,7 @@ import java.util.List;
 import org.abletwine.MemoryTable;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.OneRow;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -18,7 +18,7 @@ class RowFilterTest {
 
   private static boolean passes(String condition) {
     Expression filter = RowFilter.parse(condition, TABLE).start();
-    filter.over(Batch.ofOneRow("open", "7.50", null, "100"));
+    filter.over(OneRow.of("open", "7.50", null, "100"));
     return filter.isTrue(0);
   }
 

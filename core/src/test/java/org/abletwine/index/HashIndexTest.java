@@ -12,6 +12,7 @@ import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -29,7 +30,7 @@ class HashIndexTest {
     for (int row = 0; row < rows; row++) {
       String key =
           "k".repeat(random.nextInt(20)) + random.nextInt(rows) + (row % 7 == 0 ? "ж" : "");
-      Batch batch = Batch.ofOneRow(key);
+      Batch batch = OneRow.of(key);
       encoder.encode(batch, keys);
       store.add(new CellVector[] {batch.column(0)}, 0, keys);
       int first = index.add(keys, 0, row);
@@ -41,7 +42,7 @@ class HashIndexTest {
     int[] found = new int[1];
     expected.forEach(
         (key, held) -> {
-          encoder.encode(Batch.ofOneRow(key), keys);
+          encoder.encode(OneRow.of(key), keys);
           index.probe(keys, found);
           if (held.size() == 1) {
             assertThat(index.rowAt(found[0])).isEqualTo(held.get(0));
@@ -54,7 +55,7 @@ class HashIndexTest {
           assertThat(store.get(held.get(0), 0)).isEqualTo(key);
         });
     for (int i = 0; i < 1000; i++) {
-      encoder.encode(Batch.ofOneRow("none" + i), keys);
+      encoder.encode(OneRow.of("none" + i), keys);
       index.probe(keys, found);
       assertThat(found[0]).isEqualTo(HashIndex.ABSENT);
     }

@@ -7,6 +7,7 @@ import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
@@ -16,7 +17,7 @@ class RowStoreTest {
   private final KeyEncoder encoder = new KeyEncoder(new int[] {0}, List.of(List.of()));
 
   private void add(@Nullable String... cells) {
-    Batch batch = Batch.ofOneRow(cells);
+    Batch batch = OneRow.of(cells);
     encoder.encode(batch, keys);
     store.add(new CellVector[] {batch.column(0), batch.column(1), batch.column(2)}, 0, keys);
   }

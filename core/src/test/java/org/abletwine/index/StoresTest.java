@@ -14,8 +14,8 @@ import java.util.Random;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
-import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -37,7 +37,7 @@ class StoresTest {
   }
 
   private void encode(String key) {
-    encoder.encode(Batch.ofOneRow(key), keys);
+    encoder.encode(OneRow.of(key), keys);
   }
 
   @Test
@@ -204,7 +204,7 @@ class StoresTest {
 
   private int hashOf(String key) {
     EncodedKeys other = new EncodedKeys();
-    encoder.encode(Batch.ofOneRow(key), other);
+    encoder.encode(OneRow.of(key), other);
     return other.hashes[0];
   }
 

@@ -13,6 +13,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -214,7 +215,7 @@ class StepEdgesTest {
 
   @Test
   void aStepOfTextsIsAppliedToCells() {
-    Batch batch = Batch.ofOneRow("ab", null, "");
+    Batch batch = OneRow.of("ab", null, "");
     CellVector cells = new CellVector();
     cells.clear();
     cells.append("ab");
@@ -234,7 +235,7 @@ class StepEdgesTest {
   private static EncodedKeys encoded(
       List<List<NormaliseStep>> steps, EncodedKeys into, String... row) {
     int[] columns = java.util.stream.IntStream.range(0, row.length).toArray();
-    new KeyEncoder(columns, steps).encode(Batch.ofOneRow(row), into);
+    new KeyEncoder(columns, steps).encode(OneRow.of(row), into);
     return into;
   }
 

@@ -15,6 +15,7 @@ import org.abletwine.step.run.StepWorker;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
@@ -81,7 +82,7 @@ public record ControlThat(String condition, Evaluation settings) implements RunS
                     ? ""
                     : " with " + passedOver + " passed over that do not compute"));
       }
-      outer.over(Batch.ofOneRow(values));
+      outer.over(OneRow.of(values));
       return new StepFigures.Judged(step.condition, String.join(", ", shown), outer.isTrue(0));
     }
   }

@@ -46,11 +46,6 @@ public final class Batch {
   /** Mark of a row of which only the first cells and the end are noted. */
   private static final byte PARTIAL = 8;
 
-  /** Says how a cell that was not noted is marked: {@link #NULL} or 0. */
-  public interface CellMark {
-    int of(byte[] text, int start, int end);
-  }
-
   private final int columns;
   private byte[] text;
   private int used;
@@ -74,14 +69,12 @@ public final class Batch {
   private final KeptRows kept = new KeptRows();
   private final BatchColumns vectors;
 
-  /**
-   * @param columns how many base columns the table has
-   */
+  /** Makes a batch of rows of a table that has so many columns. */
   public Batch(int columns) {
     this(columns, ROWS_AHEAD, ',');
   }
 
-  private Batch(int columns, int rowsAhead, char separator) {
+  Batch(int columns, int rowsAhead, char separator) {
     this.columns = columns;
     int cellsAhead = Math.min(rowsAhead * columns, MOST_CELLS_AHEAD);
     this.text = new byte[8 * cellsAhead + CellVector.SLACK];
@@ -91,22 +84,6 @@ public final class Batch {
     this.rowMarks = new byte[rowsAhead];
     this.vectors = new BatchColumns(this, columns);
     clear(1, separator);
-  }
-
-  /** Returns a batch of a single row; null stands for a null cell. */
-  public static Batch ofOneRow(@Nullable String... cells) {
-    Batch batch = new Batch(cells.length, 1, '\0');
-    batch.fill(cells);
-    return batch;
-  }
-
-  /** Makes the batch one of a single row; null stands for a null cell. */
-  public void fill(@Nullable String... row) {
-    clear(1, '\0');
-    for (String cell : row) {
-      addCell(cell);
-    }
-    endRow(ALTERED);
   }
 
   /**
@@ -290,13 +267,8 @@ public final class Batch {
   public void endRow(int rowMark) {
     if (cells - rowStart != columns) {
       throw new IllegalStateException(
-          "row "
-              + (firstRow() + baseRows)
-              + " has "
-              + (cells - rowStart)
-              + " cells where the table has "
-              + columns
-              + " columns");
+          "row %d has %d cells where the table has %d columns"
+              .formatted(firstRow() + baseRows, cellsInRow(), columns));
     }
     if (baseRows == rowMarks.length) {
       rowMarks = Arrays.copyOf(rowMarks, baseRows * 2 + 1);
@@ -391,20 +363,18 @@ public final class Batch {
 
   /** Returns where a cell as it stood in the source begins, its quote included. */
   public int rawStart(int baseRow, int column) {
-    int cell = baseRow * columns + column;
-    return starts[cell] - (marks[cell] >> 1 & 1);
+    return baseStart(baseRow, column) - (baseMark(baseRow, column) >> 1 & 1);
   }
 
   /** Returns where a cell as it stood in the source ends, its quote included, exclusive. */
   public int rawEnd(int baseRow, int column) {
-    int cell = baseRow * columns + column;
-    return ends[cell] + (marks[cell] >> 1 & 1);
+    return baseEnd(baseRow, column) + (baseMark(baseRow, column) >> 1 & 1);
   }
 
   /** Returns where a row as it stood in the source ends, exclusive, its line end not included. */
   public int rowEnd(int baseRow) {
-    int last = (baseRow + 1) * columns - 1;
-    return (rowMarks[baseRow] & PARTIAL) == 0 ? rawEnd(baseRow, columns - 1) : ends[last];
+    boolean whole = (rowMarks[baseRow] & PARTIAL) == 0;
+    return whole ? rawEnd(baseRow, columns - 1) : ends[(baseRow + 1) * columns - 1];
   }
 
   /** Returns the marks of a cell. */
@@ -433,10 +403,9 @@ public final class Batch {
   /** Makes a vector show a single cell of a base column, as its cell 0. */
   public void cell(int row, int column, CellVector target) {
     int cell = baseRow(row) * columns + column;
-    boolean isNull = (marks[cell] & NULL) != 0;
     target.viewOf(text, 1);
-    target.starts[0] = isNull ? -1 : starts[cell];
-    target.ends[0] = isNull ? -1 : ends[cell];
+    target.starts[0] = (marks[cell] & NULL) != 0 ? -1 : starts[cell];
+    target.ends[0] = (marks[cell] & NULL) != 0 ? -1 : ends[cell];
   }
 
   /**
@@ -525,12 +494,6 @@ public final class Batch {
 
   @Override
   public String toString() {
-    return "Batch[rows "
-        + firstRow()
-        + " to "
-        + (firstRow() + baseRows - 1)
-        + ", "
-        + rows()
-        + " kept]";
+    return "Batch[rows from " + firstRow() + ", " + rows() + " of " + baseRows + " kept]";
   }
 }

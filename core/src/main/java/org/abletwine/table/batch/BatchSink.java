@@ -70,8 +70,7 @@ public interface BatchSink extends TableSink, Output {
   @Override
   default void write(List<@Nullable String> row) {
     write(
-        Batch.ofOneRow(row.toArray(new @Nullable String[0])),
-        IntStream.range(0, row.size()).toArray());
+        OneRow.of(row.toArray(new @Nullable String[0])), IntStream.range(0, row.size()).toArray());
   }
 
   /**

@@ -10,8 +10,8 @@ import org.abletwine.match.MatchRule.Ends;
 import org.abletwine.match.MatchRule.Kind;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -25,7 +25,7 @@ class DomainsTest {
     String[] all = values.split(" ");
     for (int row = 0; row < all.length; row++) {
       String value = all[row].equals("null") ? null : all[row];
-      rows.add(new CellVector[] {Batch.ofOneRow(value).column(0)}, 0, 0, row, row);
+      rows.add(new CellVector[] {OneRow.of(value).column(0)}, 0, 0, row, row);
     }
     return rows;
   }

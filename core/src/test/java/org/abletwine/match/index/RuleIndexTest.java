@@ -22,6 +22,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
@@ -50,7 +51,7 @@ class RuleIndexTest {
     RuleRows rows = new RuleRows(2);
     for (int i = 0; i < bands.length; i++) {
       String[] ends = bands[i].split("-", 2);
-      Batch batch = Batch.ofOneRow(ends[0], ends[1]);
+      Batch batch = OneRow.of(ends[0], ends[1]);
       CellVector[] both = {batch.column(0), batch.column(1)};
       rows.add(both, 0, partition, 10 * i, 3 * i);
     }
@@ -58,7 +59,7 @@ class RuleIndexTest {
   }
 
   private static CellVector[] cells(@Nullable String value) {
-    return new CellVector[] {Batch.ofOneRow(value).column(0)};
+    return new CellVector[] {OneRow.of(value).column(0)};
   }
 
   private static CellVector column(@Nullable String... values) {

@@ -7,6 +7,7 @@ import java.util.BitSet;
 import java.util.List;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
@@ -15,7 +16,7 @@ class RuleRowsTest {
   private static final int MANY = 300;
 
   private static CellVector[] cells(@Nullable String low, @Nullable String high) {
-    Batch batch = Batch.ofOneRow(low, high);
+    Batch batch = OneRow.of(low, high);
     return new CellVector[] {batch.column(0), batch.column(1)};
   }
 

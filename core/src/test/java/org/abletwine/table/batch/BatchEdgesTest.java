@@ -19,7 +19,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Rows as a reader fills them, against the lists they were made of; and copies of them. */
 class BatchEdgesTest {
-  private static final Batch.CellMark MARK = (text, start, end) -> start == end ? Batch.NULL : 0;
+  private static final CellMark MARK = (text, start, end) -> start == end ? Batch.NULL : 0;
 
   /** A row: its cells, and which of them stood in quotes. */
   private record Row(List<String> cells, boolean[] quoted) {

@@ -45,16 +45,16 @@ class CellVectorTest {
           }
           case 5 -> vector.append(bytes, 0, bytes.length);
           default -> {
-            CellVector other = Batch.ofOneRow("x", text).column(1);
+            CellVector other = OneRow.of("x", text).column(1);
             vector.append(other, 0);
           }
         }
         boolean isNull = vector.isNull(row);
         expected.add(isNull ? null : text);
         assertThat(vector.isBlank(row)).isEqualTo(isNull);
-        CellVector same = Batch.ofOneRow(text, text + "1").column(0);
+        CellVector same = OneRow.of(text, text + "1").column(0);
         assertThat(vector.equal(row, same, 0)).isEqualTo(!isNull);
-        assertThat(vector.equal(row, Batch.ofOneRow(text + "1").column(0), 0)).isFalse();
+        assertThat(vector.equal(row, OneRow.of(text + "1").column(0), 0)).isFalse();
         assertThat(isNull || vector.hash(row) == same.hash(0)).isTrue();
       }
       assertThat(cells(vector)).isEqualTo(expected);

@@ -5,6 +5,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.CellMark;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,7 +26,7 @@ final class RowScanner {
   private final byte delimiter;
   private final byte quote;
   private final NullWords nulls;
-  private final Batch.CellMark unseen;
+  private final CellMark unseen;
   private final ByteSearch search;
   private final @Nullable BitSet wanted;
 
