@@ -494,6 +494,7 @@ public final class Batch {
 
   @Override
   public String toString() {
-    return "Batch[rows from " + firstRow() + ", " + rows() + " of " + baseRows + " kept]";
+    long last = firstRow() + baseRows - 1;
+    return "Batch[rows %d to %d, %d kept]".formatted(firstRow(), last, rows());
   }
 }
