@@ -156,9 +156,7 @@ class DocsTest {
               .map(word -> word.matches("[\\w./-]+\\.\\w+") ? demo.resolve(word).toString() : word)
               .toArray(String[]::new);
       Cli.Gave gave = Cli.run(words);
-      assertThat(gave.status())
-          .as(command.told() + "\n" + gave.out() + gave.err())
-          .isZero();
+      assertThat(gave.status()).as(command.told() + "\n" + gave.out() + gave.err()).isZero();
       ran.add(command.words().get(0));
     }
     assertThat(ran).contains("draft", "run", "drift");

@@ -118,7 +118,7 @@ final class PreparedLookup {
               reference.name(),
               reference.numbers().of(row),
               firstPart(lookup, reference, row),
-              "an ordered cell cannot be read",
+              "a cell that puts rows in order cannot be read",
               null,
               List.of()),
           1,

@@ -177,6 +177,9 @@ final class LookupWords {
           case IDENTICAL -> "; rows that are alike count as one, any others of one key end the run";
         };
     return (reference.where() == null ? "" : "; only rows with " + reference.where() + " count")
+        + (reference.leavesOutUnreadable()
+            ? "; rows are left out of which a cell that puts them in order cannot be read"
+            : "")
         + rule;
   }
 

@@ -89,12 +89,13 @@ class PlanWordsTest {
   void whatElseALookupDoesIsTold() {
     assertThat(
             lookup(
-                ", duplicates: { newest-by: to_kg }, where: \"to_kg > 1\"",
+                ", duplicates: { newest-by: to_kg }, unreadable: leave-out, where: \"to_kg > 1\"",
                 "key: code, bring: name, when: \"kg > 1\", several: first, mark: m,"
                     + " unmatched: drop, blank-key: expected, ambiguous: fail,"
                     + " empty: { fill: { name: none } }"))
         .contains("For rows of which kg > 1 is true, the row of r.csv")
         .contains("; only rows with to_kg > 1 count")
+        .contains("; rows are left out of which a cell that puts them in order cannot be read")
         .contains("; of rows with one key the one with the greatest to_kg counts")
         .contains("Where a key fits several rows, the first is taken.")
         .contains("Where none is found, the row is left out.")

@@ -57,7 +57,7 @@ public final class LookupNotes {
               + Words.rows(lookup.reference().unreadable())
               + " of "
               + lookup.reference().name()
-              + " left out, as an ordered cell of theirs cannot be read");
+              + " left out, as a cell that puts them in order cannot be read");
     }
     if (lookup.reference().duplicatesDropped() > 0) {
       notes.add(
