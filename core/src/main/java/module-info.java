@@ -31,7 +31,10 @@ module org.abletwine.core {
       org.abletwine.parquet,
       org.abletwine.plan,
       org.abletwine.cli;
+  exports org.abletwine.table.carry to
+      org.abletwine.plan;
   exports org.abletwine.table.spill to
+      org.abletwine.plan,
       org.abletwine.cli;
   exports org.abletwine.table.output to
       org.abletwine.formats,

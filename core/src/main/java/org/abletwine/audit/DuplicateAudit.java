@@ -203,7 +203,7 @@ public final class DuplicateAudit {
     int[] all = IntStream.range(0, keyColumns.length).toArray();
     long bytes = 0;
     for (int part = 0; part < parts.parts(); part++) {
-      bytes += notePart(new SpilledTable(parts.file(part), parts.rows(part), head, all), all);
+      bytes += notePart(new SpilledTable(parts.stored(part), head, all), all);
       parts.done(part);
     }
     bytesPerKey = (double) bytes / Math.max(1, keys);

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.abletwine.compute.Expression;
 import org.abletwine.compute.RowFilter;
@@ -17,6 +18,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.Step;
 import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.table.Row;
@@ -197,6 +199,32 @@ public final class Enrichment {
     Objects.requireNonNull(context, "context");
     Objects.requireNonNull(into, "into");
     new EnrichmentRun(settings.over(rows)).part(count, sink, context, into);
+  }
+
+  /** {@return the steps whose references several processes can divide among them, in order} */
+  @SuppressWarnings("exports") // for runs of a plan
+  public List<Exchanging> exchanging() {
+    return settings.steps().stream().map(RunStep::exchanging).filter(Objects::nonNull).toList();
+  }
+
+  /**
+   * Takes some of the rows up to a lookup whose references several processes divide among them.
+   *
+   * @param rows the rows, of the transactions, as a table; null for none
+   * @param lookup the name of the lookup
+   * @param context what was found for the lookups before it
+   * @param use uses the lookup, with the rows that reach it
+   * @return what that has returned
+   * @throws org.abletwine.table.DataException when a step before cannot be prepared
+   */
+  @SuppressWarnings("exports") // for runs of a plan
+  public <T> T exchange(
+      @Nullable Table rows, String lookup, RunContext context, Function<Exchanging.Rows, T> use) {
+    Objects.requireNonNull(lookup, "lookup");
+    Objects.requireNonNull(context, "context");
+    Objects.requireNonNull(use, "use");
+    RunSettings of = rows == null ? settings : settings.over(rows);
+    return new EnrichmentRun(of).exchange(lookup, context, use);
   }
 
   /**

@@ -8,10 +8,12 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Before;
 import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
@@ -166,6 +168,29 @@ final class EnrichmentRun {
       runners.forEach(runner -> outputs.add(runner.outputs()));
       outputs.add(List.of(sink));
       outputs.commit();
+    } finally {
+      runners.forEach(PreparedStep::close);
+    }
+  }
+
+  /** As {@link Enrichment#exchange}, where the rows are those of the settings. */
+  <T> T exchange(String lookup, RunContext run, Function<Exchanging.Rows, T> use) {
+    Columns columns = settings.runColumns();
+    List<PreparedStep> runners = new ArrayList<>();
+    try (Spill spill = new Spill(settings.memory(), settings.spillFolder())) {
+      RunContext context =
+          run.of(settings.transactions(), settings.workers()).within(spill).writingNothing();
+      for (int at = 0; at < settings.steps().size(); at++) {
+        int step = at;
+        RunContext after =
+            context.after((into, numbers) -> again(step, columns, context, into, numbers));
+        Exchanging exchanging = settings.steps().get(at).exchanging();
+        if (exchanging != null && exchanging.name().equals(lookup)) {
+          return use.apply(exchanging.rows(columns, after));
+        }
+        runners.add(settings.steps().get(at).prepare(columns, after));
+      }
+      throw new IllegalArgumentException("no step divides references for lookup " + lookup);
     } finally {
       runners.forEach(PreparedStep::close);
     }

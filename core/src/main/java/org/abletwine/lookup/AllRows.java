@@ -51,7 +51,7 @@ final class AllRows {
   static AllRows of(Lookup lookup, Attribute attribute, Aggregate aggregate, LargeReference large) {
     return new AllRows(
         taker -> {
-          for (int part = 0; part < large.parts().parts(); part++) {
+          for (int part = 0; part < large.parts().size(); part++) {
             each(lookup, attribute, aggregate, large, part, taker);
           }
         });
@@ -67,7 +67,7 @@ final class AllRows {
     boolean rows = attribute.source().equals("*");
     int column = rows ? 0 : large.table().schema().indexOf(attribute.source());
     Expression where = lookup.where == null ? null : lookup.where.start();
-    try (BatchReader reader = new BatchReader(large.part(part))) {
+    try (BatchReader reader = new BatchReader(large.parts().get(part))) {
       for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         CellVector cells = batch.column(column);
         if (where != null) {

@@ -16,28 +16,31 @@ import org.jspecify.annotations.Nullable;
 class KnownParts {
   private final Lookup lookup;
   private final @Nullable LoadedReference reference;
+  private final boolean silent;
   private volatile @Nullable List<Set<String>> known;
 
   KnownParts(Lookup lookup, @Nullable LoadedReference reference) {
     this.lookup = lookup;
     this.reference = reference;
+    this.silent = false;
   }
 
   /**
    * The parts of a reference that is not in memory.
    *
    * @param known for each part of the key those values, as compared, that are known of all that
-   *     will be asked for
+   *     will be asked for; null when nothing is said of them
    */
-  KnownParts(Lookup lookup, List<Set<String>> known) {
+  KnownParts(Lookup lookup, @Nullable List<Set<String>> known) {
     this.lookup = lookup;
     this.reference = null;
     this.known = known;
+    this.silent = known == null;
   }
 
   /** Whether there is anything to say: several parts, all of which must be equal. */
   boolean tells() {
-    return lookup.key.size() > 1 && lookup.key.stream().allMatch(KeyPart::equal);
+    return !silent && lookup.key.size() > 1 && lookup.key.stream().allMatch(KeyPart::equal);
   }
 
   /** A part as it is compared. */

@@ -14,10 +14,12 @@ import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.Workers;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.spill.PartedRows;
 import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.SpilledTable;
+import org.abletwine.table.spill.Stored;
 
 /**
  * A reference that does not fit in memory, divided by the hash of its keys into parts that do: the
@@ -27,11 +29,16 @@ import org.abletwine.table.spill.SpilledTable;
  * rows without a key are in the first part.
  *
  * @param table the reference
- * @param parts its rows
- * @param kept the columns that are kept of it, ascending
+ * @param parts its rows, part by part; what is not looked at is null in them
+ * @param bytes what they take on disk
  * @param values what the values are that rules compare
  */
-record LargeReference(Table table, PartedRows parts, int[] kept, Values values) implements Held {
+record LargeReference(Table table, List<Table> parts, long bytes, Values values) implements Held {
+  /** Copies the list. */
+  LargeReference {
+    parts = List.copyOf(parts);
+  }
+
   /**
    * What the values are that rules compare, for each rule: all parts must compare alike.
    *
@@ -50,17 +57,18 @@ record LargeReference(Table table, PartedRows parts, int[] kept, Values values) 
       return new Values(kept, leftOut);
     }
 
+    /** Carries what was counted to another process, or takes it from there in place of nothing. */
+    void carry(Carrier carrier) {
+      kept.forEach(rule -> rule.carry(carrier));
+      leftOut.forEach(rule -> rule.carry(carrier));
+    }
+
     void merge(Values other) {
       for (int rule = 0; rule < kept.size(); rule++) {
         kept.get(rule).merge(other.kept.get(rule));
         leftOut.get(rule).merge(other.leftOut.get(rule));
       }
     }
-  }
-
-  /** A part of the reference, as a table. */
-  Table part(int part) {
-    return new SpilledTable(parts.file(part), parts.rows(part), table, kept);
   }
 
   /**
@@ -74,11 +82,41 @@ record LargeReference(Table table, PartedRows parts, int[] kept, Values values) 
       Lookup lookup, BitSet looked, int count, Spill spill, Progress progress, int workers) {
     Table table = lookup.reference;
     spill.requireRoom(table.sizeInBytes(), table.name());
-    PartedRows parts = new PartedRows(spill, count);
+    PartedRows rows = new PartedRows(spill, count);
+    table.readAgain();
+    Values values = divide(lookup, table, looked, rows, progress, workers);
+    List<Table> parts = new ArrayList<>();
+    for (int part = 0; part < count; part++) {
+      parts.add(part(rows.stored(part), table, looked));
+    }
+    return new LargeReference(table, parts, rows.bytes(), values);
+  }
+
+  /**
+   * A part of a reference.
+   *
+   * @param rows its rows
+   * @param table the reference
+   * @param looked the columns that they have
+   */
+  static Table part(Stored rows, Table table, BitSet looked) {
+    return new SpilledTable(rows, table, looked.stream().toArray());
+  }
+
+  /**
+   * Divides rows of a reference.
+   *
+   * @param lookup whose keys they are divided by
+   * @param table the rows
+   * @param looked the columns that are looked at
+   * @param parts where they go
+   * @return what the values are that rules compare
+   */
+  static Values divide(
+      Lookup lookup, Table table, BitSet looked, PartedRows parts, Progress progress, int workers) {
     int[] kept = looked.stream().toArray();
     LongAdder done = new LongAdder();
     List<Divider> dividers = new ArrayList<>();
-    table.readAgain();
     try (Pieces pieces = BatchTable.of(table).pieces(table.schema().size(), null, looked)) {
       Runnable ended = progress.reading(table, pieces::bytesRead, done::sum);
       try {
@@ -97,7 +135,7 @@ record LargeReference(Table table, PartedRows parts, int[] kept, Values values) 
     }
     Values values = Values.none(lookup);
     dividers.forEach(divider -> values.merge(divider.values.values()));
-    return new LargeReference(table, parts, kept, values);
+    return values;
   }
 
   /** One worker's part of dividing. */

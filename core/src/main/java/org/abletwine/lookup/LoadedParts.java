@@ -31,19 +31,19 @@ final class LoadedParts {
     return read.loaded();
   }
 
-  /** All parts have been loaded: ends the run by what would have ended it, had they been one. */
-  void throwIfAny() {
-    refused.throwIfAny();
+  /** What is wrong with the parts that were loaded. */
+  Refused refused() {
+    return refused;
   }
 
   /** Loads all parts, one after another, to see what is wrong with them. */
   static void check(Lookup of, Held held, int workers) {
     if (held instanceof LargeReference large) {
       LoadedParts parts = new LoadedParts(held);
-      for (int part = 0; part < large.parts().parts(); part++) {
+      for (int part = 0; part < large.parts().size(); part++) {
         parts.part(of, part, workers);
       }
-      parts.throwIfAny();
+      parts.refused.throwIfAny();
     }
   }
 }

@@ -15,6 +15,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.Evaluation;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.RunStep;
@@ -457,6 +458,11 @@ public final class Lookup implements RunStep {
   /** {@return what becomes of rows by their outcome} */
   public Map<Outcome, Treatment> treatments() {
     return treatments;
+  }
+
+  @Override
+  public @Nullable Exchanging exchanging() {
+    return KeyLayout.of(this).equal().length == 0 ? null : new LookupExchange(this);
   }
 
   @Override

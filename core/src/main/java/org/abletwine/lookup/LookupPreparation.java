@@ -8,6 +8,8 @@ import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
+import org.abletwine.step.run.Exchange;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.PreparedStep;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.Trace;
@@ -40,23 +42,47 @@ final class LookupPreparation {
   }
 
   PreparedStep prepared() {
+    Exchange.Found found = context.exchanged(lookup.name);
+    if (found != null) {
+      return answered(answers(() -> elsewhere(found)));
+    }
     List<Held> held = held();
     boolean large = held.get(0) instanceof LargeReference;
     boolean asks = !large || context.trace() != Trace.NONE;
-    Answers answers = asks ? null : answers(held);
-    // Files are begun last: what fails before has nothing to clear away.
-    Apart apart = Apart.of(lookup, before, columns, context);
-    if (answers != null) {
-      KnownParts known = answers.found().known();
-      return PreparedLookup.answered(
-          shared(lookup, List.of(), known, apart), answers, context.exceptions());
+    if (!asks) {
+      return answered(answers(() -> maker().make(held)));
     }
+    Apart apart = Apart.of(lookup, before, columns, context);
     if (large) {
       return traced(held, apart);
     }
     List<LoadedReference> loaded = held.stream().map(LoadedReference.class::cast).toList();
     KnownParts known = new KnownParts(lookup, loaded.get(0));
     return PreparedLookup.of(shared(lookup, loaded, known, apart), context.exceptions());
+  }
+
+  /** Rows have been answered. Files are begun last: what fails before leaves nothing behind. */
+  private PreparedStep answered(Answers answers) {
+    Apart apart = Apart.of(lookup, before, columns, context);
+    KnownParts known = answers.found().known();
+    return PreparedLookup.answered(
+        shared(lookup, List.of(), known, apart), answers, context.exceptions());
+  }
+
+  /** What was found by processes that divide the references among them. */
+  private Answers elsewhere(Exchange.Found found) {
+    Answers answers = new ExchangedAnswers(lookup, askedColumns(), context).make(found);
+    for (int i = 0; i < lookup.tried().size() && context.taken() != null; i++) {
+      if (!dividedAlike(lookup.tried().get(i))) {
+        inMemory(lookup.tried().get(i)); // whoever puts all together tells of it
+      }
+    }
+    return answers;
+  }
+
+  /** The lookup, to be asked part by part. */
+  Exchanging.Rows exchanged() {
+    return new ExchangedRows(lookup, askedColumns(), context, this::inMemory);
   }
 
   /**
@@ -69,10 +95,10 @@ final class LookupPreparation {
     for (Lookup from : lookup.tried()) {
       Held one = after(held, from);
       held.add(one);
-      parts = one instanceof LargeReference large ? Math.max(parts, large.parts().parts()) : parts;
+      parts = one instanceof LargeReference large ? Math.max(parts, large.parts().size()) : parts;
     }
     for (int i = 0; i < held.size() && parts > 0; i++) {
-      boolean other = held.get(i) instanceof LargeReference large && large.parts().parts() != parts;
+      boolean other = held.get(i) instanceof LargeReference large && large.parts().size() != parts;
       if (other || i == 0 && held.get(0) instanceof LoadedReference) {
         held.set(i, divided(lookup.tried().get(i), parts));
       }
@@ -132,6 +158,11 @@ final class LookupPreparation {
    * parts are the same columns of ours, put through the same steps. So it is of the first itself.
    */
   private boolean dividedAlike(Lookup from) {
+    return dividedAlike(lookup, from);
+  }
+
+  /** As {@link #dividedAlike(Lookup)}, of any lookup. */
+  static boolean dividedAlike(Lookup lookup, Lookup from) {
     KeyLayout first = KeyLayout.of(lookup);
     KeyLayout other = KeyLayout.of(from);
     return first.equal().length > 0
@@ -143,11 +174,16 @@ final class LookupPreparation {
     return IntStream.of(layout.equal()).mapToObj(part -> of.key.get(part).ours()).toList();
   }
 
-  private Answers answers(List<Held> held) {
-    return columns.shared(
-        "answers of lookup " + lookup.name,
-        Answers.class,
-        () -> new AnswerMaker(lookup, held, keyColumns, before, columns.measure(), context).make());
+  private Answers answers(Supplier<Answers> make) {
+    return columns.shared("answers of lookup " + lookup.name, Answers.class, make);
+  }
+
+  private AnswerMaker maker() {
+    return new AnswerMaker(lookup, askedColumns(), context);
+  }
+
+  private AskedColumns askedColumns() {
+    return new AskedColumns(lookup, keyColumns, before, columns.measure());
   }
 
   private PreparedStep traced(List<Held> held, Apart apart) {
@@ -157,13 +193,13 @@ final class LookupPreparation {
         large,
         keyColumns.get(0),
         row -> {
-          Lookup own = lookup.over(large.part(row.part()));
+          Lookup own = lookup.over(large.parts().get(row.part()));
           List<LoadedReference> all = new ArrayList<>();
           for (int i = 0; i < held.size(); i++) {
             LoadedParts parts = new LoadedParts(held.get(i));
             LoadedReference one = parts.part(lookup.tried().get(i), row.part(), context.workers());
             if (one == null) {
-              parts.throwIfAny();
+              parts.refused().throwIfAny();
             } else {
               all.add(one);
             }

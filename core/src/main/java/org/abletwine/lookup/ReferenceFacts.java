@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.Veil;
 
 /**
@@ -39,6 +40,42 @@ record ReferenceFacts(
 
   /** A key on several rows, and the second of these. */
   record Several(long second, LookupFigures.SeveralRows told) {}
+
+  /** What there is to say of no rows. */
+  static ReferenceFacts none(String name) {
+    return new ReferenceFacts(name, 0, 0, 0, 0, 0, 0, 0, 0, 0, List.of(), List.of());
+  }
+
+  /** Carries what was found to another process, or takes it from there in place of nothing. */
+  ReferenceFacts carried(Carrier carrier) {
+    return new ReferenceFacts(
+        name,
+        carrier.number(read),
+        carrier.number(keys),
+        carrier.number(blankKeys),
+        carrier.number(severalKeys),
+        carrier.number(conflictingKeys),
+        carrier.number(filteredOut),
+        carrier.number(duplicates),
+        carrier.number(unreadable),
+        carrier.number(collisions),
+        carrier.all(
+            examples,
+            new LoadedReference.Example(0, ""),
+            one ->
+                new LoadedReference.Example(
+                    carrier.number(one.second()), carrier.words(one.told()))),
+        carrier.all(
+            several,
+            new Several(0, new LookupFigures.SeveralRows("", "", false)),
+            one ->
+                new Several(
+                    carrier.number(one.second),
+                    new LookupFigures.SeveralRows(
+                        carrier.words(one.told.key()),
+                        carrier.words(one.told.rows()),
+                        carrier.flag(one.told.conflicting())))));
+  }
 
   static ReferenceFacts of(Lookup lookup, LoadedReference reference) {
     boolean ruled = reference.finder().rule() != null;

@@ -114,8 +114,12 @@ final class ReferenceLoader {
    */
   static LargeReference divide(
       Lookup lookup, int parts, Spill spill, Progress progress, int workers) {
-    BitSet looked = new ReferenceLoader(lookup, spill, null).looked();
-    return LargeReference.of(lookup, looked, parts, spill, progress, workers);
+    return LargeReference.of(lookup, looked(lookup), parts, spill, progress, workers);
+  }
+
+  /** The columns of a reference that anything here looks at. */
+  static BitSet looked(Lookup lookup) {
+    return new ReferenceLoader(lookup, null, null).looked();
   }
 
   /**
@@ -133,7 +137,7 @@ final class ReferenceLoader {
    */
   static Part part(Lookup of, Held held, int part, int workers) {
     return held instanceof LargeReference large
-        ? loadPart(of.over(large.part(part)), large.values(), workers)
+        ? loadPart(of.over(large.parts().get(part)), large.values(), workers)
         : new Part((LoadedReference) held, new Refused());
   }
 

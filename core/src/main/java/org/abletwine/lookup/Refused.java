@@ -1,10 +1,12 @@
 package org.abletwine.lookup;
 
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.abletwine.lookup.rows.DuplicateRows;
 import org.abletwine.lookup.rows.ValuesCompared;
 import org.abletwine.table.DataException;
+import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,6 +25,12 @@ final class Refused {
 
   /** A row for which a part cannot be loaded, and how far loading had come. */
   private record Stop(int stage, DataException met) {
+    static Stop carried(@Nullable Stop held, Carrier carrier) {
+      Stop stop = held == null ? new Stop(0, new DataException("")) : held;
+      int stage = carrier.number(stop.stage);
+      return new Stop(stage, carrier.failure(stop.met));
+    }
+
     /** Of two, what would have been met first had all rows been together. */
     static @Nullable Stop first(@Nullable Stop one, @Nullable Stop other) {
       if (one == null || other == null) {
@@ -59,6 +67,22 @@ final class Refused {
   /** The rule for duplicates does not allow these. */
   void keys(DuplicateRows.Failures failures) {
     keys = failures;
+  }
+
+  /** Carries what is wrong to another process, or takes it from there in place of nothing. */
+  void carry(Carrier carrier) {
+    stop = carrier.flag(stop != null) ? Stop.carried(stop, carrier) : null;
+    List<Map.Entry<Integer, ValuesCompared>> all =
+        carrier.all(
+            List.copyOf(compared.entrySet()),
+            Map.entry(0, ValuesCompared.NOTHING),
+            one ->
+                Map.entry(
+                    carrier.number(one.getKey()), ValuesCompared.carried(one.getValue(), carrier)));
+    if (carrier.comesIn()) {
+      all.forEach(one -> compared.put(one.getKey(), one.getValue()));
+    }
+    keys = carrier.flag(keys != null) ? DuplicateRows.Failures.carried(keys, carrier) : null;
   }
 
   /** Takes over what is wrong with another part. */

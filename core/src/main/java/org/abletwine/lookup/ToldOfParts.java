@@ -1,5 +1,6 @@
 package org.abletwine.lookup;
 
+import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
@@ -51,6 +52,29 @@ final class ToldOfParts {
   private void putOut(SpillFile file) {
     file.append(pending.bytes(), pending.used());
     pending.clear();
+  }
+
+  /** {@return all that was noted of one part, for another process} */
+  byte[] noted() {
+    ByteArrayOutputStream all = new ByteArrayOutputStream();
+    byte[] block = new byte[1 << 16];
+    for (SpillFile file : files) {
+      for (long at = 0; at < file.size(); ) {
+        int read = file.read(at, block, 0);
+        all.write(block, 0, read);
+        at += read;
+      }
+    }
+    return all.toByteArray();
+  }
+
+  /** Takes what was noted of one part by another process. */
+  void take(byte[] noted) {
+    if (noted.length > 0) {
+      SpillFile file = spill.file();
+      file.append(noted, noted.length);
+      files.add(file);
+    }
   }
 
   /** {@return the bytes on disk} */

@@ -59,7 +59,7 @@ final class TracedPart implements PreparedStep, StepWorker {
     EncodedKeys keys = new EncodedKeys();
     encoder.encode(batch, keys);
     boolean blank = keys.blankParts[0] != 0;
-    int part = blank ? 0 : PartedRows.partOf(keys.hashes[0], large.parts().parts());
+    int part = blank ? 0 : PartedRows.partOf(keys.hashes[0], large.parts().size());
     if (parts.tells()) {
       parts.of(batch, 0, keyColumns);
     }

@@ -79,6 +79,11 @@ final class InputTables {
     };
   }
 
+  /** Adds rows of a table of which others have read some. */
+  synchronized void noteMore(Table table, long more) {
+    rows.merge(table, more, Long::sum);
+  }
+
   private synchronized void note(Table table, LongSupplier count) {
     rows.put(table, count.getAsLong());
   }

@@ -21,9 +21,12 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
+import org.abletwine.step.run.Exchange;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.HeldReferences;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.TakenElsewhere;
@@ -31,11 +34,14 @@ import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Destination;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.NoRows;
 import org.abletwine.table.batch.RangedTable;
 import org.abletwine.table.batch.Stretch;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.Stored;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -55,7 +61,7 @@ import org.jspecify.annotations.Nullable;
 @SuppressWarnings("exports") // stretches of tables are for the modules of this product
 public final class PlanInParts implements AutoCloseable {
   /** How many times its file a reference takes in memory, about. */
-  private static final int USUAL_GROWTH = 2;
+  static final int USUAL_GROWTH = 2;
 
   private static final Duration LEFT_BEHIND = Duration.ofDays(1);
 
@@ -96,7 +102,7 @@ public final class PlanInParts implements AutoCloseable {
   private PlanInParts(Sharing sharing) {
     this.sharing = sharing;
     Veil.use(sharing.digests());
-    Path temporary = sharing.temporary() == null ? null : Path.of(sharing.temporary());
+    Path temporary = folder();
     run =
         PlanFile.load(FarFiles.resolve(Path.of(""), sharing.plan()), sharing.set(), sharing.today())
             .memory(sharing.memory(), temporary);
@@ -170,6 +176,116 @@ public final class PlanInParts implements AutoCloseable {
    */
   public boolean fewRanges() {
     return run.inputs().sizeOfReferences() > references.memory() / USUAL_GROWTH;
+  }
+
+  /**
+   * The lookups whose references processes divide among them, since they seem not to fit in the
+   * memory that they may take here.
+   *
+   * @param processes how many there are, so that each has a part
+   * @return the same for the same plan and memory, in the order of the steps
+   */
+  public List<PlanExchange.Round> rounds(int processes) {
+    return PlanExchange.rounds(this, processes);
+  }
+
+  /**
+   * How processes divide references among them.
+   *
+   * @param rounds the lookups, as one process has settled them for all
+   */
+  public PlanExchange exchange(List<PlanExchange.Round> rounds) {
+    return new PlanExchange(this, rounds);
+  }
+
+  Enrichment enrichment() {
+    return enrichment;
+  }
+
+  /** How many bytes references may take in memory. */
+  long memory() {
+    return references.memory();
+  }
+
+  int workers() {
+    return sharing.workers();
+  }
+
+  Progress progress() {
+    return Progress.NONE;
+  }
+
+  /** Whether rows that need attention are told of. */
+  boolean tells() {
+    return run.tells();
+  }
+
+  /** Room on disk, for whoever closes it. */
+  Spill spill() {
+    return new Spill(sharing.memory(), folder());
+  }
+
+  private @Nullable Path folder() {
+    return sharing.temporary() == null ? null : Path.of(sharing.temporary());
+  }
+
+  /** Some of the transactions. */
+  Table rows(Stretch.Range range) {
+    return transactions.rows(range);
+  }
+
+  /** As {@link Enrichment#exchange}. */
+  <T> T exchange(
+      @Nullable Table rows, String lookup, Exchange found, Function<Exchanging.Rows, T> use) {
+    RunContext context =
+        new RunContext(Progress.NONE, run.tells() ? told -> {} : Exceptions.NONE, null)
+            .among(Destination::open, references, null, found);
+    return enrichment.exchange(rows, lookup, context, use);
+  }
+
+  /**
+   * Notes what was found by asking a part of references.
+   *
+   * @param rows the rows of those that are divided, by number
+   * @param found what was found
+   */
+  void noted(int round, int part, Map<Integer, Stored> rows, byte[] found) {
+    Path noted = noted().found(round, part);
+    Path begun = noted.resolveSibling(noted.getFileName() + "." + System.nanoTime());
+    try {
+      try (DataOutputStream into =
+          new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(begun)))) {
+        into.writeInt(rows.size());
+        for (Map.Entry<Integer, Stored> one : rows.entrySet()) {
+          into.writeInt(one.getKey());
+          into.writeLong(one.getValue().rows());
+        }
+        into.write(found);
+      }
+      Files.move(begun, noted, StandardCopyOption.ATOMIC_MOVE);
+    } catch (IOException e) {
+      throw new DataException(
+          "cannot write what is found beside " + run.files().get(0) + ": " + e.getMessage(), e);
+    }
+  }
+
+  /**
+   * What was found by asking a part of references, and how many rows these have.
+   *
+   * @param references all references of the lookup
+   */
+  byte[] noted(int round, int part, List<Table> references) {
+    try (DataInputStream in =
+        new DataInputStream(
+            new BufferedInputStream(Files.newInputStream(noted().found(round, part))))) {
+      for (int count = in.readInt(); count > 0; count--) {
+        run.inputs().noteMore(references.get(in.readInt()), in.readLong());
+      }
+      return in.readAllBytes();
+    } catch (IOException e) {
+      throw new DataException(
+          "what was found in part " + (part + 1) + " cannot be read: " + e.getMessage(), e);
+    }
   }
 
   private PlanParts parts(Destination place) {
@@ -247,6 +363,11 @@ public final class PlanInParts implements AutoCloseable {
    * @return what ends the run, in words; null when all is well
    */
   public @Nullable String take(int number, Stretch.Range range) {
+    return take(number, range, Exchange.NONE);
+  }
+
+  /** As {@link #take(int, Stretch.Range)}, where processes divide references among them. */
+  @Nullable String take(int number, Stretch.Range range, Exchange exchange) {
     Path counts = noted().handedOn(number);
     if (Files.exists(counts)) {
       return null; // taken by a process that was lost later
@@ -257,7 +378,7 @@ public final class PlanInParts implements AutoCloseable {
                 run.inputs().noting(Progress.NONE),
                 run.tells() ? found -> {} : Exceptions.NONE,
                 null)
-            .among((place, beside) -> opened(place, number), references, null);
+            .among((place, beside) -> opened(place, number), references, null, exchange);
     Destination enriched = run.plan().outputs().enriched();
     try (BatchSink sink = enriched == null ? new NoRows() : context.open(enriched)) {
       try (DataOutputStream into =
@@ -306,6 +427,11 @@ public final class PlanInParts implements AutoCloseable {
    * @throws DataException what has ended the run, the first of them
    */
   public PlannedRun.Result finish(List<@Nullable String> failures) {
+    return finish(failures, Exchange.NONE);
+  }
+
+  /** As {@link #finish(List)}, where processes divide references among them. */
+  PlannedRun.Result finish(List<@Nullable String> failures, Exchange found) {
     TakenElsewhere taken =
         new TakenElsewhere() {
           @Override
@@ -333,7 +459,8 @@ public final class PlanInParts implements AutoCloseable {
                         ? new JoinedParts(place, parts(place))
                         : place.open(beside),
                 references,
-                taken));
+                taken,
+                found));
   }
 
   private void counts(int number, Consumer<DataInput> part) {

@@ -44,6 +44,11 @@ record PlanParts(Path target, String run) {
     return beside().resolve(String.format(Locale.ROOT, "." + NAME, number));
   }
 
+  /** What was found by asking a part of a reference that is divided among processes. */
+  Path found(int round, int part) {
+    return beside().resolve(String.format(Locale.ROOT, ".found-%d-%d", round, part));
+  }
+
   private String ending() {
     String inner = Packing.inner(target);
     int dot = inner.lastIndexOf('.');

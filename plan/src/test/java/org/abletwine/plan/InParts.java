@@ -62,16 +62,27 @@ public final class InParts {
           order.addAll(Collections.nCopies(1 + random.nextInt(4) / 3, number));
         }
         Collections.shuffle(order, random);
+        List<PlanExchange.Round> rounds = one.rounds(1 + random.nextInt(3));
         @Nullable String[] failures = new @Nullable String[ranges.size()];
-        for (int number : order) {
-          failures[number - 1] = both.get(random.nextInt(2)).take(number, ranges.get(number - 1));
+        if (rounds.isEmpty()) {
+          for (int number : order) {
+            failures[number - 1] = both.get(random.nextInt(2)).take(number, ranges.get(number - 1));
+          }
+        } else {
+          List<PlanExchange> exchanges = List.of(one.exchange(rounds), other.exchange(rounds));
+          try (Exchanged exchanged = new Exchanged(exchanges, ranges, bytes, random)) {
+            exchanged.run();
+            for (int number : order) {
+              failures[number - 1] = exchanged.take(number);
+            }
+          }
         }
-        PlannedRun.Result first = other.finish(Arrays.asList(failures));
+        PlannedRun.Result first = other.exchange(rounds).finish(Arrays.asList(failures));
         if (first.enriched() == null) {
           return first;
         }
         try (PlanInParts again = PlanInParts.open(sharing)) {
-          return again.finish(Arrays.asList(failures));
+          return again.exchange(rounds).finish(Arrays.asList(failures));
         }
       } finally {
         one.discard();

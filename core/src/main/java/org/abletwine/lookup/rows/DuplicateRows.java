@@ -8,6 +8,7 @@ import org.abletwine.index.RowSets;
 import org.abletwine.index.RowStore;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.table.DataException;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -67,11 +68,13 @@ public final class DuplicateRows {
    * Keys that the rule does not allow.
    *
    * @param reference the table, for messages
-   * @param policy the rule
+   * @param differ whether only those are meant whose rows differ
+   * @param policy the rule, in words
    * @param count how many there are
    * @param first the first of them
    */
-  public record Failures(String reference, Duplicates policy, long count, List<Failure> first) {
+  public record Failures(
+      String reference, boolean differ, String policy, long count, List<Failure> first) {
 
     /** A key that stands on several rows, and the number of the second of these. */
     public record Failure(long second, String told) {}
@@ -82,7 +85,25 @@ public final class DuplicateRows {
       all.addAll(others.first);
       all.sort(Comparator.comparingLong(Failure::second));
       return new Failures(
-          reference, policy, count + others.count, all.subList(0, Math.min(SHOWN, all.size())));
+          reference,
+          differ,
+          policy,
+          count + others.count,
+          all.subList(0, Math.min(SHOWN, all.size())));
+    }
+
+    /** Carries what was met to another process, or takes it from there in place of nothing. */
+    public static Failures carried(@Nullable Failures held, Carrier carrier) {
+      Failures met = held == null ? new Failures("", false, "", 0, List.of()) : held;
+      return new Failures(
+          carrier.words(met.reference),
+          carrier.flag(met.differ),
+          carrier.words(met.policy),
+          carrier.number(met.count),
+          carrier.all(
+              met.first,
+              new Failure(0, ""),
+              one -> new Failure(carrier.number(one.second), carrier.words(one.told))));
     }
 
     /**
@@ -98,7 +119,7 @@ public final class DuplicateRows {
                 + count
                 + (count == 1 ? " key stands" : " keys stand")
                 + " on several rows"
-                + (policy.rule() == Duplicates.Rule.FAIL ? "" : " that differ")
+                + (differ ? " that differ" : "")
                 + ", and its rule is duplicates: "
                 + policy
                 + ": "
@@ -141,7 +162,10 @@ public final class DuplicateRows {
                 numbers.of(members[1]), "\"" + key + "\" on rows " + numbers.list(members)));
       }
     }
-    return new Chosen(chosen, new Failures(reference, policy, failed, failures));
+    return new Chosen(
+        chosen,
+        new Failures(
+            reference, policy.rule() != Duplicates.Rule.FAIL, policy.toString(), failed, failures));
   }
 
   private boolean alike(int[] members, int allCells) {

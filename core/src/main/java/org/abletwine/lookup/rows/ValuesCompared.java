@@ -1,7 +1,9 @@
 package org.abletwine.lookup.rows;
 
+import java.util.List;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.ValueOrder;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
@@ -13,7 +15,11 @@ import org.jspecify.annotations.Nullable;
  * in parts and in any order. For one thread.
  */
 public final class ValuesCompared {
+  /** Stands for what comes from another process. */
+  public static final ValuesCompared NOTHING = new ValuesCompared(new Place("", "", false), null);
+
   private final Place place;
+  private final @Nullable ColumnType type;
   private final @Nullable ValueOrder declared;
   private final ValueOrder numbers = ValueOrder.of(ColumnType.of(ColumnType.Kind.NUMBER));
   private final ValueOrder times = ValueOrder.of(ColumnType.of(ColumnType.Kind.DATE_TIME));
@@ -44,6 +50,14 @@ public final class ValuesCompared {
       return other == null || set < other.set || set == other.set && row < other.row;
     }
 
+    static @Nullable Met carried(@Nullable Met held, Carrier carrier) {
+      if (!carrier.flag(held != null)) {
+        return null;
+      }
+      Met met = held == null ? new Met(0, 0, "") : held;
+      return new Met(carrier.number(met.set), carrier.number(met.row), carrier.words(met.value));
+    }
+
     static @Nullable Met first(@Nullable Met one, @Nullable Met other) {
       return one != null && one.before(other) ? one : other;
     }
@@ -55,6 +69,7 @@ public final class ValuesCompared {
    */
   public ValuesCompared(Place place, @Nullable ColumnType type) {
     this.place = place;
+    this.type = type;
     declared = type == null ? null : ValueOrder.of(type);
   }
 
@@ -80,6 +95,23 @@ public final class ValuesCompared {
     if (met.before(noTime) && !times.fits(value)) {
       noTime = met;
     }
+  }
+
+  /** Carries what was met to another process, or takes it from there in place of nothing. */
+  public static ValuesCompared carried(ValuesCompared held, Carrier carrier) {
+    Place at = held.place;
+    ColumnType type = held.type;
+    Place place =
+        new Place(carrier.words(at.table()), carrier.words(at.column()), carrier.flag(at.hidden()));
+    String kind = carrier.text(type == null ? null : type.kind().name());
+    List<String> patterns =
+        carrier.all(type == null ? List.of() : type.patterns(), "", carrier::words);
+    ValuesCompared met =
+        new ValuesCompared(
+            place, kind == null ? null : new ColumnType(ColumnType.Kind.valueOf(kind), patterns));
+    met.noNumber = Met.carried(held.noNumber, carrier);
+    met.noTime = Met.carried(held.noTime, carrier);
+    return met;
   }
 
   /** Takes over what was met in other rows of the same table. */

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDateTime;
 import java.util.List;
 import org.abletwine.table.ColumnType;
+import org.abletwine.table.carry.Carrier;
 import org.abletwine.table.text.DatePatterns;
 import org.abletwine.table.text.DecimalText;
 import org.abletwine.table.text.Utf8;
@@ -76,6 +77,16 @@ public final class ValuesSeen {
     times += other.times;
     numberPlaces = Math.max(numberPlaces, other.numberPlaces);
     timePlaces = Math.max(timePlaces, other.timePlaces);
+  }
+
+  /** Carries what was counted to another process, or takes it from there in place of nothing. */
+  public void carry(Carrier carrier) {
+    values = carrier.number(values);
+    numbers = carrier.number(numbers);
+    days = carrier.number(days);
+    times = carrier.number(times);
+    numberPlaces = carrier.number(numberPlaces);
+    timePlaces = carrier.number(timePlaces);
   }
 
   /** What most values are; null where nothing says. */

@@ -63,11 +63,15 @@ public record RunContext(
    * @param opening opens what the run and its steps write rows to
    * @param references those that it shares with others of this process; null when it shares none
    * @param taken the rows where others have taken them; null for a run that takes its own
+   * @param exchange what was found where references are divided among processes
    */
   public record Among(
-      Opening opening, @Nullable HeldReferences references, @Nullable TakenElsewhere taken) {
+      Opening opening,
+      @Nullable HeldReferences references,
+      @Nullable TakenElsewhere taken,
+      Exchange exchange) {
     /** A run of its own. */
-    public static final Among ALONE = new Among(Destination::open, null, null);
+    public static final Among ALONE = new Among(Destination::open, null, null, Exchange.NONE);
   }
 
   /** Tells nobody about anything, and lets steps write no files. */
@@ -167,9 +171,13 @@ public record RunContext(
    * @param places opens what rows are written to
    * @param held the references that runs in this process share; null when there is one run only
    * @param rows what the processes have handed on; null for one of them
+   * @param exchange what was found where references are divided among processes
    */
   public RunContext among(
-      Opening places, @Nullable HeldReferences held, @Nullable TakenElsewhere rows) {
+      Opening places,
+      @Nullable HeldReferences held,
+      @Nullable TakenElsewhere rows,
+      Exchange exchange) {
     return new RunContext(
         progress,
         exceptions,
@@ -181,7 +189,7 @@ public record RunContext(
         opened,
         spill,
         before,
-        new Among(places, held, rows));
+        new Among(places, held, rows, exchange));
   }
 
   /**
@@ -224,7 +232,7 @@ public record RunContext(
         Map.of(),
         spill,
         null,
-        new Among(among.opening, among.references, null));
+        new Among(among.opening, among.references, null, among.exchange));
   }
 
   /**
@@ -251,6 +259,32 @@ public record RunContext(
     if (target != null) {
       opened.putIfAbsent(target.toAbsolutePath().normalize(), sink);
     }
+  }
+
+  /**
+   * What processes that divide references among them have found.
+   *
+   * @param lookup the name of the lookup
+   * @return null when its reference is not divided among processes
+   */
+  public Exchange.@Nullable Found exchanged(String lookup) {
+    return among.exchange.of(lookup);
+  }
+
+  /** Returns the same for a run that writes nothing of its own. */
+  public RunContext writingNothing() {
+    return new RunContext(
+        progress,
+        exceptions,
+        trace,
+        false,
+        null,
+        workers,
+        transactions,
+        Map.of(),
+        spill,
+        before,
+        among);
   }
 
   /** Returns the rows where other processes have taken them; null for a run that takes its own. */

@@ -3,6 +3,7 @@ package org.abletwine.step.run;
 import java.util.List;
 import org.abletwine.step.Step;
 import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
 
 /** A step as the engine takes it: every step is one. Immutable and safe to share. */
 public interface RunStep extends Step {
@@ -27,6 +28,11 @@ public interface RunStep extends Step {
    * @throws org.abletwine.table.SettingException when a setting does not fit
    */
   void check(Columns columns);
+
+  /** Returns how processes divide the references among them; null for a step without. */
+  default @Nullable Exchanging exchanging() {
+    return null;
+  }
 
   /** Returns the references that the step reads. */
   default List<Table> references() {

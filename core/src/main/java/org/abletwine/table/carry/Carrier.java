@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -106,6 +107,14 @@ public final class Carrier {
   /** A text that is there. */
   public String words(String held) {
     return String.valueOf(text(held));
+  }
+
+  /** What ends a run; its cause stays behind. */
+  public DataException failure(DataException held) {
+    String message = words(String.valueOf(held.getMessage()));
+    String table = text(held.table());
+    long row = number(held.row());
+    return new DataException(message, table, row, text(held.column()));
   }
 
   /** A number of any size; null for null. */

@@ -3,7 +3,7 @@ package org.abletwine.table.spill;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
-import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
 
 /**
  * Merges files whose entries are each in order: two numbers to order by, and then whatever the
@@ -31,11 +31,11 @@ public final class OrderedRuns {
    * @param files each with its entries in order; those alike in both numbers are in one file
    * @param taker takes them
    */
-  public static void merge(List<SpillFile> files, Taker taker) {
+  public static void merge(List<? extends StoredBytes> files, Taker taker) {
     PriorityQueue<Run> queue =
         new PriorityQueue<>(
             Comparator.comparingLong((Run run) -> run.first).thenComparingLong(run -> run.second));
-    for (SpillFile file : files) {
+    for (StoredBytes file : files) {
       Run run = new Run(file);
       if (run.go()) {
         queue.add(run);
@@ -52,12 +52,12 @@ public final class OrderedRuns {
 
   /** One file, at its next entry. */
   private static final class Run {
-    private final SpillFile file;
+    private final StoredBytes file;
     private final ByteCursor cursor;
     private long first;
     private long second;
 
-    Run(SpillFile file) {
+    Run(StoredBytes file) {
       this.file = file;
       cursor = new ByteCursor(file, BLOCK);
     }

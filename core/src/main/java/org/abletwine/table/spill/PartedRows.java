@@ -29,14 +29,9 @@ public final class PartedRows {
     return files.size();
   }
 
-  /** Returns the file of a part. */
-  public SpillFile file(int part) {
-    return files.get(part);
-  }
-
-  /** Returns how many rows a part has. */
-  public long rows(int part) {
-    return rows[part];
+  /** Returns the rows of a part. */
+  public Stored stored(int part) {
+    return new Stored(files.get(part), rows[part]);
   }
 
   /** Returns the bytes of all parts. */

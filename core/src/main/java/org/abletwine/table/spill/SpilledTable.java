@@ -9,25 +9,24 @@ import org.abletwine.table.batch.BatchPieces;
 import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.TableReader;
-import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
 import org.jspecify.annotations.Nullable;
 
 /** Some rows of a table, kept in a file with their numbers. Safe to share between threads. */
 public final class SpilledTable implements BatchTable {
-  private final SpillFile file;
+  private final StoredBytes file;
   private final long rows;
   private final Table origin;
   private final int[] kept;
 
   /**
-   * @param file each row's number, and then its cells
-   * @param rows how many rows there are
+   * @param rows of each its number, and then its cells
    * @param origin the table that they are of: its name, columns and types are those of this one
    * @param kept which columns the file has, ascending; the others are null
    */
-  public SpilledTable(SpillFile file, long rows, Table origin, int[] kept) {
-    this.file = file;
-    this.rows = rows;
+  public SpilledTable(Stored rows, Table origin, int[] kept) {
+    this.file = rows.bytes();
+    this.rows = rows.rows();
     this.origin = origin;
     this.kept = kept.clone();
   }

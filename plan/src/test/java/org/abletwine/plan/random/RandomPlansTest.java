@@ -34,6 +34,9 @@ class RandomPlansTest {
   /** Of so many plans one is run in parts too: {@code -Dplans.parted=1} for each. */
   private static final int PARTED = Integer.getInteger("plans.parted", 8);
 
+  /** With nothing in memory, each plan that is run in parts: {@code -Dplans.exchanged=true}. */
+  private static final boolean EXCHANGED = Boolean.getBoolean("plans.exchanged");
+
   private static final int SEED = Integer.getInteger("plans.seed", 1);
 
   private static final Set<String> WRITTEN = Set.of("out.csv", "exceptions.csv", "rollup.csv");
@@ -156,7 +159,11 @@ class RandomPlansTest {
     int[] sizes = {1, 50, 400, 3_000, 20_000};
     long bytes = Math.max(sizes[seed % sizes.length], Files.size(parts.resolve("tickets.csv")) / 6);
     return InParts.run(
-        parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 7 < 2 ? 1 : 0);
+        parts.resolve("p.plan.yaml"),
+        Map.of(),
+        bytes,
+        new Random(seed),
+        EXCHANGED || seed % 7 < 2 ? 1 : 0);
   }
 
   private static List<String> inputs(Path here) throws IOException {

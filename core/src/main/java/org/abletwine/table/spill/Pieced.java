@@ -1,0 +1,88 @@
+package org.abletwine.table.spill;
+
+import java.util.Arrays;
+import org.abletwine.table.output.StoredBytes;
+
+/**
+ * Pieces of other bytes, as if they followed each other. Pieces are added by one thread; after
+ * that, many may read.
+ */
+public final class Pieced implements StoredBytes {
+  private final StoredBytes of;
+
+  /** Where each piece begins there. */
+  private long[] places = new long[4];
+
+  /** Where each piece ends here. */
+  private long[] ends = new long[4];
+
+  private int count;
+
+  /**
+   * @param of where the pieces are
+   */
+  public Pieced(StoredBytes of) {
+    this.of = of;
+  }
+
+  /**
+   * Puts a piece behind those there are.
+   *
+   * @param place its first byte, 0-based
+   * @param length how many it has
+   */
+  public void add(long place, long length) {
+    if (length == 0) {
+      return;
+    }
+    if (count == places.length) {
+      places = Arrays.copyOf(places, 2 * count);
+      ends = Arrays.copyOf(ends, 2 * count);
+    }
+    places[count] = place;
+    ends[count] = size() + length;
+    count++;
+  }
+
+  @Override
+  public long size() {
+    return count == 0 ? 0 : ends[count - 1];
+  }
+
+  @Override
+  public int read(long at, byte[] into, int from) {
+    int found = Arrays.binarySearch(ends, 0, count, at);
+    int piece = found >= 0 ? found + 1 : -found - 1;
+    int read = 0;
+    while (piece < count && from + read < into.length) {
+      long begins = piece == 0 ? 0 : ends[piece - 1];
+      long here = at + read;
+      int most = (int) Math.min(into.length - from - read, ends[piece] - here);
+      byte[] block = most == into.length - from - read ? into : null;
+      int got;
+      if (block != null) {
+        got = of.read(places[piece] + here - begins, into, from + read);
+      } else {
+        byte[] some = new byte[most];
+        got = of.read(places[piece] + here - begins, some, 0);
+        System.arraycopy(some, 0, into, from + read, got);
+      }
+      if (got <= 0) {
+        break;
+      }
+      read += got;
+      piece += here + got == ends[piece] ? 1 : 0;
+    }
+    return read;
+  }
+
+  @Override
+  public void append(byte[] bytes, int length) {
+    throw new UnsupportedOperationException("pieces of other bytes are only read");
+  }
+
+  @Override
+  public String toString() {
+    return "Pieced[" + count + " of " + of + "]";
+  }
+}
