@@ -19,7 +19,7 @@ final class Finish extends Gather<String> {
   private static final int USAGE = 2;
   private static final int CONTROL = 3;
 
-  private final PlanInParts.Sharing sharing;
+  private final Dividing dividing;
   private final Shown shown;
 
   /**
@@ -34,16 +34,16 @@ final class Finish extends Gather<String> {
   record Shown(String plan, boolean all, boolean quiet, boolean json, boolean lenient)
       implements java.io.Serializable {}
 
-  Finish(PlanInParts.Sharing sharing, Shown shown) {
-    this.sharing = sharing;
+  Finish(Dividing dividing, Shown shown) {
+    this.dividing = dividing;
     this.shown = shown;
   }
 
   @Override
   void all(List<String> failures) {
     try {
-      PlanInParts plan = Opened.of(sharing, getRuntimeContext());
-      PlannedRun.Result result = plan.finish(failures);
+      PlanInParts plan = Opened.of(dividing.sharing(), getRuntimeContext());
+      PlannedRun.Result result = plan.exchange(dividing.rounds()).finish(failures);
       boolean holds = result.record().holds() || shown.lenient();
       tell(
           holds ? 0 : CONTROL,

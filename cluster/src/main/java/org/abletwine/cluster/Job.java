@@ -2,6 +2,7 @@ package org.abletwine.cluster;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.abletwine.plan.PlanExchange;
 import org.abletwine.plan.PlanInParts;
 import org.abletwine.table.batch.Stretch;
 import org.apache.flink.api.common.JobExecutionResult;
@@ -48,33 +49,63 @@ final class Job {
     int slots =
         engine.getParallelism(); // stated: the engine would go by the bytes it passes on, which are
     // few
-    List<byte[]> stretches = new ArrayList<>();
-    for (Stretch stretch : plan.stretches(bytes)) {
-      stretches.add(Wire.bytes(stretches.size() + 1, stretch));
-    }
+    Dividing dividing = new Dividing(sharing, new ArrayList<>(plan.rounds(slots)));
     DataStream<byte[]> ranges =
-        engine
-            .fromData(stretches, BYTES)
-            .name("stretches")
-            .rebalance()
-            .map(new Look(sharing))
-            .returns(BYTES)
-            .setParallelism(slots)
-            .name("look at a stretch")
-            .transform("whole rows", BYTES, new Ranges(sharing, slots))
-            .setParallelism(1);
-    ranges
-        .rebalance()
-        .map(new Take(sharing))
-        .returns(BYTES)
-        .setParallelism(slots)
-        .name("take rows through the steps")
-        .transform("put together", BYTES, new Finish(sharing, shown))
+        ranges(engine, dividing, Of.TRANSACTIONS, slots, plan.stretches(bytes));
+    PlanExchange exchange = plan.exchange(dividing.rounds());
+    DataStream<byte[]> taken =
+        dividing.rounds().isEmpty()
+            ? ranges
+                .rebalance()
+                .map(new Take(sharing))
+                .returns(BYTES)
+                .setParallelism(slots)
+                .name("take rows through the steps")
+            : new Rounds(dividing, slots)
+                .taken(
+                    blocks(ranges),
+                    (round, of) ->
+                        blocks(
+                            ranges(
+                                engine,
+                                dividing,
+                                new Of(round, of),
+                                slots,
+                                exchange.stretches(round, of, bytes))));
+    taken
+        .transform("put together", BYTES, new Finish(dividing, shown))
         .setParallelism(1)
         .sinkTo(new DiscardingSink<>())
         .setParallelism(1);
     JobExecutionResult result = engine.execute("able-twine " + shown.plan());
     List<String> told = result.getAccumulatorResult(Finish.TOLD);
     return told.get(0);
+  }
+
+  /** The ranges of whole rows of a table. */
+  private static DataStream<byte[]> ranges(
+      StreamExecutionEnvironment engine,
+      Dividing dividing,
+      Of of,
+      int slots,
+      List<Stretch> stretches) {
+    List<byte[]> numbered = new ArrayList<>();
+    for (Stretch stretch : stretches) {
+      numbered.add(Wire.bytes(numbered.size() + 1, stretch));
+    }
+    return engine
+        .fromData(numbered, BYTES)
+        .name("stretches")
+        .rebalance()
+        .map(new Look(dividing, of))
+        .returns(BYTES)
+        .setParallelism(slots)
+        .name("look at a stretch")
+        .transform("whole rows", BYTES, new Ranges(dividing, of, slots))
+        .setParallelism(1);
+  }
+
+  private static DataStream<byte[]> blocks(DataStream<byte[]> ranges) {
+    return ranges.map(new Rounds.AsBlock()).returns(BYTES).setParallelism(1);
   }
 }

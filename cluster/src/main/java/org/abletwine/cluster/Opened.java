@@ -2,6 +2,7 @@ package org.abletwine.cluster;
 
 import java.util.HashMap;
 import java.util.Map;
+import org.abletwine.plan.PlanExchange;
 import org.abletwine.plan.PlanInParts;
 import org.apache.flink.api.common.functions.RuntimeContext;
 
@@ -31,6 +32,11 @@ final class Opened {
       }
       return known;
     }
+  }
+
+  /** How the processes of a run divide references among them. */
+  static PlanExchange exchange(Dividing dividing, RuntimeContext task) {
+    return of(dividing.sharing(), task).exchange(dividing.rounds());
   }
 
   private static void closed(String run) {

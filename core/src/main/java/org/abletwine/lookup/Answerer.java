@@ -7,7 +7,7 @@ import org.abletwine.step.Exceptions;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.batch.Workers;
-import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
 import org.abletwine.table.spill.RowBytes;
 import org.jspecify.annotations.Nullable;
 
@@ -17,7 +17,7 @@ final class Answerer implements Workers.Worker {
   private final Teller teller;
   private final int turnColumn;
   private final int attributes;
-  private final SpillFile file;
+  private final StoredBytes file;
   private final Deque<Exceptions.Found> told = new ArrayDeque<>();
   private final RowBytes answer = new RowBytes();
   private final RowBytes gathered = new RowBytes();
@@ -26,7 +26,7 @@ final class Answerer implements Workers.Worker {
    * @param turnColumn the column that holds a row's turn among those of its number
    * @param file takes the answers, in order
    */
-  Answerer(PreparedLookup.Shared shared, int turnColumn, SpillFile file) {
+  Answerer(PreparedLookup.Shared shared, int turnColumn, StoredBytes file) {
     lookup = new LookupWorker(shared, told::add);
     teller = new Teller(shared, Exceptions.NONE);
     attributes = shared.lookup().bring.size();

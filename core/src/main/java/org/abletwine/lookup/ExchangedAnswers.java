@@ -4,13 +4,12 @@ import java.io.ByteArrayInputStream;
 import java.io.DataInputStream;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.step.run.Exchange;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.table.DataException;
 import org.abletwine.table.carry.Carrier;
-import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.MemoryBytes;
 import org.abletwine.table.spill.Stored;
 
 /**
@@ -21,13 +20,11 @@ final class ExchangedAnswers {
   private final Lookup lookup;
   private final AskedColumns columns;
   private final RunContext context;
-  private final Spill spill;
 
   ExchangedAnswers(Lookup lookup, AskedColumns columns, RunContext context) {
     this.lookup = lookup;
     this.columns = columns;
     this.context = context;
-    this.spill = Objects.requireNonNull(context.spill(), "what may be in memory");
   }
 
   /**
@@ -48,7 +45,7 @@ final class ExchangedAnswers {
         nothing = nothing(values);
         sum = PartFound.nothing(nothing);
       }
-      PartFound one = PartFound.nothing(nothing(values)).carried(carrier);
+      PartFound one = sum.another().carried(carrier);
       nothing.told().take(one.told());
       sum = sum.and(one);
     }
@@ -104,7 +101,7 @@ final class ExchangedAnswers {
   private PartAsker nothing(LargeReference.Values values) {
     List<Held> held = new ArrayList<>();
     for (Lookup from : lookup.tried()) {
-      Stored none = new Stored(spill.file(), 0);
+      Stored none = new Stored(new MemoryBytes(), 0);
       held.add(
           new LargeReference(
               from.reference,
@@ -114,7 +111,7 @@ final class ExchangedAnswers {
     }
     PartAsker asker = new PartAsker(lookup, held, columns, context);
     asker.load(0);
-    asker.ask(new Stored(spill.file(), 0), spill.file());
+    asker.ask(new Stored(new MemoryBytes(), 0), new MemoryBytes());
     return asker;
   }
 }

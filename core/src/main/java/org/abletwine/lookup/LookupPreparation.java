@@ -73,7 +73,7 @@ final class LookupPreparation {
   private Answers elsewhere(Exchange.Found found) {
     Answers answers = new ExchangedAnswers(lookup, askedColumns(), context).make(found);
     for (int i = 0; i < lookup.tried().size() && context.taken() != null; i++) {
-      if (!dividedAlike(lookup.tried().get(i))) {
+      if (!found.divided().contains(i)) {
         inMemory(lookup.tried().get(i)); // whoever puts all together tells of it
       }
     }

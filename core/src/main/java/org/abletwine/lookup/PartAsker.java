@@ -10,7 +10,7 @@ import org.abletwine.step.run.Trace;
 import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.Pieces;
 import org.abletwine.table.batch.Workers;
-import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.Stored;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +21,8 @@ import org.jspecify.annotations.Nullable;
  * all parts asked. By one thread.
  */
 final class PartAsker {
+  private static final int ROWS_A_WORKER = 10_000;
+
   private final Lookup lookup;
   private final LargeReference large;
   private final AskedColumns columns;
@@ -124,7 +126,7 @@ final class PartAsker {
    * @param rows the rows whose keys belong to it, as {@link KeyRows} keeps them
    * @param into takes the answers, in the order of the rows
    */
-  void ask(Stored rows, SpillFile into) {
+  void ask(Stored rows, StoredBytes into) {
     PreparedLookup.Shared asked = Objects.requireNonNull(shared, "a part is loaded");
     List<Answerer> workers = new ArrayList<>();
     Supplier<Workers.Worker> make =
@@ -134,7 +136,7 @@ final class PartAsker {
           return worker;
         };
     try (Pieces pieces = BatchTable.of(columns.table(rows)).pieces(columns.count() + 1, null)) {
-      Workers.run(pieces, context.workers(), false, make);
+      Workers.run(pieces, workers(rows.rows()), false, make);
     }
     for (Answerer worker : workers) {
       if (tally == null) {
@@ -143,6 +145,11 @@ final class PartAsker {
         tally.merge(worker.lookup());
       }
     }
+  }
+
+  /** How many threads are worth having for so many rows. */
+  private int workers(long rows) {
+    return (int) Math.min(context.workers(), 1 + rows / ROWS_A_WORKER);
   }
 
   /** What is wrong with each of the references, as far as they were loaded. */

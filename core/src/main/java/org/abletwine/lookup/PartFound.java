@@ -21,6 +21,11 @@ record PartFound(ReferenceFacts facts, LookupWorker tally, byte[] told, long byt
     return new PartFound(ReferenceFacts.none(asker.facts().name()), asker.tally(), new byte[0], 0);
   }
 
+  /** Nothing, for what another part has found of the same lookup. */
+  PartFound another() {
+    return new PartFound(ReferenceFacts.none(facts.name()), tally.another(), new byte[0], 0);
+  }
+
   /** This and what was found by asking another part; what is told of is not added up. */
   PartFound and(PartFound other) {
     tally.merge(other.tally);

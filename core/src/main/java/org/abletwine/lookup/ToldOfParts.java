@@ -26,7 +26,7 @@ final class ToldOfParts {
 
   /** Notes what needs attention in the next part, in its order. */
   void part(Consumer<PreparedLookup.OfReference> part) {
-    SpillFile file = spill.file();
+    List<SpillFile> own = new ArrayList<>(1);
     part.accept(
         (found, kind, after) -> {
           pending.number(kind);
@@ -38,20 +38,22 @@ final class ToldOfParts {
           pending.text(found.key());
           pending.text(found.detail());
           if (pending.used() > 1 << 20) {
-            putOut(file);
+            putOut(own);
           }
         });
-    putOut(file);
-    if (file.size() == 0) {
-      file.close();
-    } else {
-      files.add(file);
-    }
+    putOut(own);
+    files.addAll(own);
   }
 
-  private void putOut(SpillFile file) {
-    file.append(pending.bytes(), pending.used());
-    pending.clear();
+  /** Puts out what is pending, into a file that is made for the first of it. */
+  private void putOut(List<SpillFile> own) {
+    if (pending.used() > 0) {
+      if (own.isEmpty()) {
+        own.add(spill.file());
+      }
+      own.get(0).append(pending.bytes(), pending.used());
+      pending.clear();
+    }
   }
 
   /** {@return all that was noted of one part, for another process} */

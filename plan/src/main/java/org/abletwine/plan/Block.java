@@ -6,6 +6,7 @@ import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 
 /**
  * A piece of what processes hand each other that divide references among them: at most about a
@@ -25,6 +26,8 @@ public record Block(
 
   /** What blocks are. */
   public enum Kind {
+    /** A range of rows, for whoever takes them. */
+    RANGE(false),
     /** Rows of a reference, for the part that their keys belong to. */
     REFERENCE(false),
     /** What the values of rules are, for whoever asks any part. */
@@ -91,6 +94,24 @@ public record Block(
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+  }
+
+  /**
+   * {@return what a block is that has been made into bytes}
+   *
+   * @param all the bytes
+   */
+  public static Kind kindOf(byte[] all) {
+    return Kind.values()[all[0]];
+  }
+
+  /**
+   * {@return whom a block goes to that has been made into bytes}
+   *
+   * @param all the bytes
+   */
+  public static int toOf(byte[] all) {
+    return ByteBuffer.wrap(all).getInt(1 + 2 * Integer.BYTES);
   }
 
   @Override

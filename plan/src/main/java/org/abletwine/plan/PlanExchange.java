@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Consumer;
+import org.abletwine.step.Progress;
 import org.abletwine.step.run.Exchange;
 import org.abletwine.step.run.Exchanging;
 import org.abletwine.table.AbleTwineException;
@@ -160,7 +161,7 @@ public final class PlanExchange {
     try (Spill spill = plan.spill()) {
       PartedRows parts = new PartedRows(spill, rounds.get(round).parts());
       Table rows = table(round, of).rows(range);
-      byte[] values = lookups.get(round).divide(of, rows, parts, plan.progress(), plan.workers());
+      byte[] values = lookups.get(round).divide(of, rows, parts, Progress.NONE, plan.workers());
       out.accept(new Block(Block.Kind.VALUES, round, of, 0, number, 0, 0, values));
       send(parts, new Block(Block.Kind.REFERENCE, round, of, 0, number, 0, 0, new byte[0]), out);
     } catch (DataException e) {
@@ -305,6 +306,7 @@ public final class PlanExchange {
           }
           return new Exchange.Found(
               rounds.get(round).parts(),
+              rounds.get(round).divided(),
               Map.of(),
               List.of(),
               List.of(),
@@ -339,7 +341,7 @@ public final class PlanExchange {
         return null;
       }
       if (range == 0 || round >= before) {
-        return Exchange.Found.nothing(rounds.get(round).parts());
+        return Exchange.Found.nothing(rounds.get(round).parts(), rounds.get(round).divided());
       }
       Map<Integer, DataException> unread = new TreeMap<>();
       for (int of = 0; of < lookups.get(round).references().size(); of++) {
@@ -351,6 +353,7 @@ public final class PlanExchange {
       List<? extends StoredBytes> answers = in.answers(round, range);
       return new Exchange.Found(
           rounds.get(round).parts(),
+          rounds.get(round).divided(),
           unread,
           in.all(Block.Kind.REFUSED, round, 0, 0).stream().map(Block::bytes).toList(),
           answers,

@@ -211,10 +211,6 @@ public final class PlanInParts implements AutoCloseable {
     return sharing.workers();
   }
 
-  Progress progress() {
-    return Progress.NONE;
-  }
-
   /** Whether rows that need attention are told of. */
   boolean tells() {
     return run.tells();
@@ -238,7 +234,10 @@ public final class PlanInParts implements AutoCloseable {
   <T> T exchange(
       @Nullable Table rows, String lookup, Exchange found, Function<Exchanging.Rows, T> use) {
     RunContext context =
-        new RunContext(Progress.NONE, run.tells() ? told -> {} : Exceptions.NONE, null)
+        new RunContext(
+                run.inputs().noting(Progress.NONE),
+                run.tells() ? told -> {} : Exceptions.NONE,
+                null)
             .among(Destination::open, references, null, found);
     return enrichment.exchange(rows, lookup, context, use);
   }

@@ -92,6 +92,11 @@ public final class InParts {
 
   /** What the processes of a run have in common. */
   static PlanInParts.Sharing sharing(Path plan, String run) {
+    return sharing(plan, run, 0);
+  }
+
+  /** As {@link #sharing(Path, String)}, with so many bytes of references in memory. */
+  static PlanInParts.Sharing sharing(Path plan, String run, long memory) {
     return new PlanInParts.Sharing(
         plan.toString(),
         new TreeMap<>(),
@@ -99,7 +104,7 @@ public final class InParts {
         Instant.now(),
         run,
         Veil.draw(),
-        0,
+        memory,
         1,
         null);
   }

@@ -27,7 +27,8 @@ public interface Exchange {
   /**
    * What was found.
    *
-   * @param parts into how many parts the reference was divided
+   * @param parts into how many parts the references were divided
+   * @param divided which of them were, by number
    * @param unread for each reference that cannot be read, by its number, what is wrong
    * @param refused for each part what is wrong with the references, as {@link Exchanging.Part} has
    *     told it
@@ -40,6 +41,7 @@ public interface Exchange {
    */
   record Found(
       int parts,
+      List<Integer> divided,
       Map<Integer, DataException> unread,
       List<byte[]> refused,
       List<? extends StoredBytes> answers,
@@ -49,10 +51,11 @@ public interface Exchange {
     /**
      * What there is before anything was found.
      *
-     * @param parts into how many parts the reference is divided
+     * @param parts into how many parts the references are divided
+     * @param divided which of them are, by number
      */
-    public static Found nothing(int parts) {
-      return new Found(parts, Map.of(), List.of(), List.of(), null, List.of(), List.of());
+    public static Found nothing(int parts, List<Integer> divided) {
+      return new Found(parts, divided, Map.of(), List.of(), List.of(), null, List.of(), List.of());
     }
   }
 }

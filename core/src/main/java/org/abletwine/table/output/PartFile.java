@@ -55,19 +55,30 @@ final class PartFile implements AutoCloseable {
    * @param name what the file will be called
    */
   static PartFile of(Path folder, String name) throws IOException {
+    clearLeftovers(folder, prefix(name));
     return of(folder, name, NOTHING);
   }
 
-  /** The same for a file that nobody but its owner may look at, where the file system has that. */
-  static PartFile ofOwner(Path folder, String name) throws IOException {
+  private static String prefix(String name) {
+    return "." + name + ".";
+  }
+
+  /**
+   * The same for a file that nobody but its owner may look at, where the file system has that.
+   *
+   * @param clears whether to clear away what killed runs have left
+   */
+  static PartFile ofOwner(Path folder, String name, boolean clears) throws IOException {
+    if (clears) {
+      clearLeftovers(folder, prefix(name));
+    }
     boolean posix = Files.getFileStore(folder).supportsFileAttributeView("posix");
     return of(folder, name, posix ? new FileAttribute<?>[] {OWNER_ONLY} : NOTHING);
   }
 
   private static synchronized PartFile of(Path folder, String name, FileAttribute<?>[] attributes)
       throws IOException {
-    String prefix = "." + name + ".";
-    clearLeftovers(folder, prefix);
+    String prefix = prefix(name);
     byte[] random = new byte[8];
     for (int tries = 0; ; tries++) {
       RANDOM.nextBytes(random);

@@ -45,8 +45,20 @@ public final class SpillFile implements StoredBytes, AutoCloseable {
    * @throws DataException when that cannot be written to
    */
   public static SpillFile in(Path folder) {
+    return in(folder, true);
+  }
+
+  /**
+   * Creates a file.
+   *
+   * @param folder where
+   * @param clears whether to clear away what killed runs have left there: that costs a look at all
+   *     files of the folder
+   * @throws DataException when that cannot be written to
+   */
+  public static SpillFile in(Path folder, boolean clears) {
     try {
-      return new SpillFile(folder, PartFile.ofOwner(folder, NAME));
+      return new SpillFile(folder, PartFile.ofOwner(folder, NAME, clears));
     } catch (IOException e) {
       throw failed(folder, e);
     }

@@ -121,7 +121,7 @@ public final class Spill implements AutoCloseable {
    * @throws DataException when the folder cannot be written to
    */
   public SpillFile file() {
-    SpillFile file = SpillFile.in(folder);
+    SpillFile file = SpillFile.in(folder, files.isEmpty());
     files.add(file);
     return file;
   }

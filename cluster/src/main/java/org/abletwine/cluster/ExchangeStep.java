@@ -1,0 +1,93 @@
+package org.abletwine.cluster;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import org.abletwine.plan.Block;
+import org.abletwine.plan.Blocks;
+import org.abletwine.plan.PlanExchange;
+import org.abletwine.table.batch.Stretch;
+import org.apache.flink.streaming.api.operators.AbstractStreamOperator;
+import org.apache.flink.streaming.api.operators.BoundedOneInput;
+import org.apache.flink.streaming.api.operators.OneInputStreamOperator;
+import org.apache.flink.streaming.runtime.streamrecord.StreamRecord;
+
+/**
+ * A step of dividing references among processes: waits for all blocks that come to it, keeps them
+ * on disk, and then does its work.
+ */
+abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
+    implements OneInputStreamOperator<byte[], byte[]>, BoundedOneInput {
+  private static final long serialVersionUID = 1L;
+
+  private final Dividing dividing;
+
+  /** Which of the rounds, 0-based. */
+  final int round;
+
+  private transient List<Wire.Numbered<Stretch.Range>> ranges = new ArrayList<>();
+  private transient Blocks blocks;
+
+  ExchangeStep(Dividing dividing, int round) {
+    this.dividing = dividing;
+    this.round = round;
+  }
+
+  /**
+   * All is there.
+   *
+   * @param exchange how the processes divide references among them
+   * @param in what has come
+   */
+  abstract void all(PlanExchange exchange, Blocks in);
+
+  /** The ranges that have come, in order. */
+  final List<Wire.Numbered<Stretch.Range>> ranges() {
+    return ranges;
+  }
+
+  /** Hands a block on. */
+  final void send(Block block) {
+    hand(block.toBytes());
+  }
+
+  final void hand(byte[] bytes) {
+    output.collect(new StreamRecord<>(bytes));
+  }
+
+  @Override
+  public void open() throws Exception {
+    super.open();
+    ranges = new ArrayList<>();
+    blocks = exchange().blocks();
+  }
+
+  private PlanExchange exchange() {
+    return Opened.exchange(dividing, getRuntimeContext());
+  }
+
+  @Override
+  public void processElement(StreamRecord<byte[]> element) {
+    Block block = Block.of(element.getValue());
+    if (block.kind() == Block.Kind.RANGE) {
+      ranges.add(Wire.of(block.bytes()));
+    } else {
+      blocks.take(block);
+    }
+  }
+
+  @Override
+  public void endInput() {
+    ranges.sort(Comparator.comparingInt(Wire.Numbered::number));
+    all(exchange(), Objects.requireNonNull(blocks));
+  }
+
+  @Override
+  public void close() throws Exception {
+    if (blocks != null) {
+      blocks.close();
+    }
+    super.close();
+  }
+}
