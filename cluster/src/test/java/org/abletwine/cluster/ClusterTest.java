@@ -326,14 +326,20 @@ class ClusterTest {
 
   /** Waits until so many parts were written. */
   private static void untilParts(LocalCluster.Running job, Path out, int count) throws IOException {
-    int found = 0;
+    untilFiles(job, out, "", count);
+  }
+
+  /** Waits until there are so many files beside the outputs whose names begin so. */
+  private static void untilFiles(LocalCluster.Running job, Path out, String start, int count)
+      throws IOException {
+    long found = 0;
     while (found < count && job.alive()) {
       found = 0;
       if (Files.isDirectory(out)) {
         for (String name : names(out)) {
           found +=
               name.startsWith(".enriched.csv.") && name.endsWith(".parts")
-                  ? names(out.resolve(name)).size()
+                  ? names(out.resolve(name)).stream().filter(one -> one.startsWith(start)).count()
                   : 0;
         }
       }
@@ -361,8 +367,28 @@ class ClusterTest {
     same(here.resolve("out"), other.resolve("out"));
   }
 
+  /** One is killed while parts of the reference are asked, one while rows are written. */
   @Test
   @Order(6)
+  void whatIsLostWithAProcessIsExchangedAgain() throws IOException {
+    Path here = folder.resolve("killed");
+    Path other = copy(here, "killed-exchanged");
+    LocalCluster.Running job =
+        cluster.begun(
+            other.resolve("p.plan.yaml").toString(), "--stretch", "200k", "--memory", "1");
+    untilFiles(job, other.resolve("out"), ".found-", 1);
+    cluster.kill("taskmanager-3");
+    cluster.more();
+    untilFiles(job, other.resolve("out"), "part-", 1);
+    cluster.kill("taskmanager-4");
+    cluster.more();
+    LocalCluster.Ran ran = job.ended();
+    assertThat(ran.status()).as(ran.err()).isZero();
+    same(here.resolve("out"), other.resolve("out"));
+  }
+
+  @Test
+  @Order(7)
   void withoutItsJobManagerARunEndsAndWritesNothing() throws IOException {
     Path here = large("lost");
     Files.createDirectories(here.resolve("out"));
