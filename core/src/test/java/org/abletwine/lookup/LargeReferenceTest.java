@@ -10,6 +10,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
@@ -26,6 +27,7 @@ import org.abletwine.step.Evaluation;
 import org.abletwine.step.Exceptions;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.Spill;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -107,6 +109,28 @@ class LargeReferenceTest {
     } catch (DataException e) {
       return new Came(List.of(), List.of(), List.of(), String.valueOf(e.getMessage()));
     }
+  }
+
+  /**
+   * Those beyond as many as are looked for would otherwise be told as missing, which they are not.
+   */
+  @Test
+  void ofTooManyPartsOfKeysNothingIsTold() {
+    tables(3, 3);
+    Lookup two = Lookup.in(growers).key("grower", "code").key("part", "part");
+    AskedParts parts = new AskedParts(two, 2);
+    parts.of(OneRow.of("g1", "1"), 0, new int[] {0, 1});
+    parts.of(OneRow.of("g2", "1"), 0, new int[] {0, 1});
+    assertThat(parts.asked()).containsExactly(Set.of("g1", "g2"), Set.of("1"));
+    assertThat(parts.found(whole()).tells()).isTrue();
+    parts.of(OneRow.of("g3", "1"), 0, new int[] {0, 1});
+    assertThat(parts.asked()).isNull();
+    assertThat(parts.found(whole()).tells()).isFalse();
+  }
+
+  private LargeReference whole() {
+    return new LargeReference(
+        growers, List.of(growers), 0, new LargeReference.Values(List.of(), List.of()));
   }
 
   private void same(String what, UnaryOperator<Lookup> setting) {
