@@ -13,6 +13,7 @@ import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -69,11 +70,19 @@ final class OverlapCommand implements Callable<Integer> {
 
   @Mixin private TheirOptions their;
 
+  @Mixin private MemoryOption memory;
+
   @Option(names = "--json", description = "Print the figures as JSON.")
   private boolean json;
 
   @Override
   public Integer call() {
+    try (Spill spill = new Spill(memory.bytes(), memory.folder())) {
+      return compare(spill);
+    }
+  }
+
+  private int compare(Spill spill) {
     Table ours = Tables.file(transactions, reading.of(transactions));
     Table theirs = Tables.file(reference, their.of(reading, reference));
     reading.checkPrivate(ours, theirs);
@@ -96,7 +105,8 @@ final class OverlapCommand implements Callable<Integer> {
             theirColumns,
             measure == null ? -1 : ours.schema().require(measure, "--measure: " + ours.name()),
             fixed,
-            Math.max(0, show));
+            Math.max(0, show),
+            spill);
     if (json) {
       System.out.println(Words.json(AuditJson.overlap(report)));
     } else {
@@ -224,7 +234,7 @@ final class OverlapCommand implements Callable<Integer> {
     System.out.println(
         Ink.BOLD.on("Unmatched keys", colour)
             + (measure == null ? ", most rows first" : ", largest " + measure + " first")
-            + ", and the reference keys most like them"
+            + (report.nearLeftOut() ? "" : ", and the reference keys most like them")
             + (report.notMeasured() == 0
                 ? ""
                 : " (" + Words.rows(report.notMeasured()) + " hold no number)"));
@@ -243,7 +253,7 @@ final class OverlapCommand implements Callable<Integer> {
       table.cell(Words.count(unmatched.firstRow()), Ink.DIM);
       table.cell(
           unmatched.near().isEmpty()
-              ? hidden ? "not shown" : "none"
+              ? report.nearLeftOut() ? "not looked for" : hidden ? "not shown" : "none"
               : String.join(
                   "   ",
                   NearText.worthTelling(unmatched.near()).stream().map(NearText::of).toList()),
@@ -251,6 +261,12 @@ final class OverlapCommand implements Callable<Integer> {
       table.end();
     }
     table.render(colour).forEach(System.out::println);
+    if (report.nearLeftOut()) {
+      System.out.println(
+          "  what is near was not looked for: the "
+              + Words.keys(report.referenceKeys())
+              + " of the reference do not fit in memory; --memory gives more");
+    }
     long more = report.unmatchedKeys() - report.unmatched().size();
     if (more > 0) {
       System.out.println("  and " + Words.keys(more) + " more; --show N shows more");

@@ -2,62 +2,81 @@ package org.abletwine.audit;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
-import org.abletwine.index.HashIndex;
-import org.abletwine.index.RowStore;
+import java.util.stream.IntStream;
 import org.abletwine.key.NormaliseStep;
-import org.abletwine.key.encode.EncodedKeys;
-import org.abletwine.key.encode.KeyEncoder;
+import org.abletwine.table.DataException;
+import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
-import org.abletwine.table.text.DecimalText;
+import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.output.StoredBytes;
+import org.abletwine.table.spill.Head;
+import org.abletwine.table.spill.MemoryBytes;
+import org.abletwine.table.spill.OrderedRuns;
+import org.abletwine.table.spill.PartedRows;
+import org.abletwine.table.spill.RowBytes;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.SpilledTable;
+import org.abletwine.table.spill.Stored;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The distinct keys of a table as written, with how many rows have each. Numbered from 0 in the
- * order of their first row. Memory follows the distinct keys, not the rows.
+ * The distinct keys of a table as written, with how many rows have each: as a table of their own,
+ * in memory or on disk, numbered from 0 in the order of their first row. Those that do not fit in
+ * memory are told apart in parts, divided by their hash. Immutable once read.
  */
 final class DistinctKeys {
-  /** Keys whose places in the index are brought near together. */
-  private static final int AT_ONCE = 512;
+  private static final int BLOCK = 1 << 20;
 
   private final int parts;
-  private final int measure;
   private final boolean[] hidden;
-  private final List<BigDecimal> sums = new ArrayList<>();
-  private final RowStore store;
-  private final HashIndex index;
-  private long[] counts = new long[64];
-  private long[] firstRows = new long[64];
-  private final List<Batch> batches = new ArrayList<>();
-  private long rows;
-  private long blankRows;
-  private long notNumbers;
+  private final Stored keys;
+  private final Table table;
+  private final boolean onDisk;
+  private final Counts counts;
 
-  @SuppressWarnings("unused") // keeps the loads it stands for
-  private long touched;
+  /**
+   * What was counted while the keys were read.
+   *
+   * @param rows all rows
+   * @param blank rows with a blank key
+   * @param notNumbers values of the measure that are no numbers, and so are left out of the totals
+   */
+  record Counts(long rows, long blank, long notNumbers) {}
 
-  private DistinctKeys(int parts, int measure, boolean[] hidden) {
-    this.hidden = hidden;
-    this.measure = measure;
-    this.parts = parts;
-    this.store = new RowStore(parts);
-    this.index = new HashIndex(store);
+  private DistinctKeys(boolean[] hidden, Stored keys, boolean onDisk, Counts counts) {
+    this.parts = hidden.length;
+    this.hidden = hidden.clone();
+    this.keys = keys;
+    this.onDisk = onDisk;
+    this.counts = counts;
+    List<String> names = new ArrayList<>();
+    for (int part = 0; part < parts; part++) {
+      names.add("part " + part);
+    }
+    names.addAll(List.of("rows", "first row", "measure"));
+    table =
+        new SpilledTable(
+            keys, new Head("keys", new Schema(names)), IntStream.range(0, names.size()).toArray());
   }
 
   /**
-   * Reads a table once.
+   * Reads a table: once, or twice where its keys do not fit in memory.
    *
    * @param columns the key columns
    * @param measure a column to total by key, or -1
    * @param hidden for each part whether its values are private
+   * @param spill how much may be in memory
    */
-  static DistinctKeys read(Table table, int[] columns, int measure, boolean[] hidden) {
-    DistinctKeys keys = new DistinctKeys(columns.length, measure, hidden);
-    CellVector[] cells = new CellVector[columns.length];
+  static DistinctKeys read(Table table, int[] columns, int measure, boolean[] hidden, Spill spill) {
+    table.readAgain();
+    KeysGathered gathered = new KeysGathered(columns, measure);
+    long[] seen = new long[2];
+    boolean[] fits = {true};
     KeyedRows.each(
         table,
         columns,
@@ -65,146 +84,225 @@ final class DistinctKeys {
         measure + 1,
         null,
         (batch, encoded) -> {
-          Arrays.setAll(cells, part -> batch.column(columns[part]));
-          keys.take(batch, encoded, cells);
+          gathered.take(batch, encoded);
+          count(seen, batch, encoded.blankParts);
+          // once more as much as bytes, which is what stays
+          fits[0] = 2 * gathered.bytes() <= spill.left();
+          return fits[0];
+        });
+    if (!fits[0]) {
+      return inParts(table, columns, measure, hidden, spill);
+    }
+    MemoryBytes into = new MemoryBytes();
+    RowBytes pending = new RowBytes();
+    for (int key = 0; key < gathered.size(); key++) {
+      pending.number(key + 1L);
+      gathered.write(key, pending);
+      putOut(pending, into, key + 1 == gathered.size());
+    }
+    spill.hold(into.size());
+    return new DistinctKeys(
+        hidden,
+        new Stored(into, gathered.size()),
+        false,
+        new Counts(seen[0], seen[1], gathered.notNumbers()));
+  }
+
+  private static void count(long[] seen, Batch batch, int[] blankParts) {
+    seen[0] += batch.rows();
+    for (int row = 0; row < batch.rows(); row++) {
+      seen[1] += blankParts[row] != 0 ? 1 : 0;
+    }
+  }
+
+  private static void putOut(RowBytes pending, StoredBytes into, boolean all) {
+    if (all || pending.used() > BLOCK) {
+      into.append(pending.bytes(), pending.used());
+      pending.clear();
+    }
+  }
+
+  private static DistinctKeys inParts(
+      Table table, int[] columns, int measure, boolean[] hidden, Spill spill) {
+    table.readAgain();
+    spill.requireRoom(table.sizeInBytes(), "the keys of " + table.name());
+    PartedRows rows = new PartedRows(spill, spill.partsFor(table.sizeInBytes()));
+    PartedRows.Gathered divided = rows.new Gathered();
+    long[] seen = new long[2];
+    KeyedRows.each(
+        table,
+        columns,
+        unnormalised(columns.length),
+        measure + 1,
+        null,
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows(); row++) {
+            if (encoded.blankParts[row] == 0) {
+              int part = PartedRows.partOf(encoded.hashes[row], rows.parts());
+              RowBytes into = divided.row(part, batch.rowNumber(row));
+              for (int column : columns) {
+                into.cell(batch.column(column), row);
+              }
+              into.text(measure < 0 ? null : batch.column(measure).get(row));
+            }
+          }
+          divided.putOut();
+          count(seen, batch, encoded.blankParts);
           return true;
         });
-    return keys;
+    List<String> names = new ArrayList<>();
+    for (int cell = 0; cell <= columns.length; cell++) {
+      names.add("cell " + cell);
+    }
+    Head head = new Head(table.name(), new Schema(names));
+    int[] all = IntStream.rangeClosed(0, columns.length).toArray();
+    List<SpillFile> files = new ArrayList<>();
+    long notNumbers = 0;
+    for (int part = 0; part < rows.parts(); part++) {
+      files.add(spill.file());
+      notNumbers +=
+          gathered(
+              new SpilledTable(rows.stored(part), head, all),
+              columns.length,
+              measure >= 0,
+              files.get(part));
+      rows.done(part);
+    }
+    Stored keys = numbered(files, spill, table);
+    files.forEach(SpillFile::close);
+    return new DistinctKeys(hidden, keys, true, new Counts(seen[0], seen[1], notNumbers));
+  }
+
+  /** Tells the keys of one part apart; returns values of the measure that are no numbers. */
+  private static long gathered(SpilledTable rows, int parts, boolean measured, SpillFile into) {
+    int[] columns = IntStream.range(0, parts).toArray();
+    KeysGathered gathered = new KeysGathered(columns, measured ? parts : -1);
+    KeyedRows.each(
+        rows,
+        columns,
+        unnormalised(parts),
+        parts + 1,
+        null,
+        (batch, encoded) -> {
+          gathered.take(batch, encoded);
+          return true;
+        });
+    RowBytes pending = new RowBytes();
+    RowBytes key = new RowBytes();
+    for (int at = 0; at < gathered.size(); at++) {
+      key.clear();
+      gathered.write(at, key);
+      pending.number(gathered.firstRow(at));
+      pending.number(0);
+      pending.cell(key.bytes(), 0, key.used());
+      putOut(pending, into, at + 1 == gathered.size());
+    }
+    return gathered.notNumbers();
+  }
+
+  /** Puts the keys of all parts into the order of their first rows. */
+  private static Stored numbered(List<SpillFile> files, Spill spill, Table table) {
+    SpillFile into = spill.file();
+    RowBytes pending = new RowBytes();
+    long[] number = new long[1];
+    OrderedRuns.merge(
+        files,
+        (first, rest) -> {
+          int start = rest.cell();
+          pending.number(++number[0]);
+          pending.add(rest.bytes(), start, start + rest.length());
+          putOut(pending, into, false);
+        });
+    putOut(pending, into, true);
+    if (number[0] > Integer.MAX_VALUE) {
+      throw new DataException(
+          table.name() + ": more than " + Integer.MAX_VALUE + " keys; divide the table");
+    }
+    return new Stored(into, number[0]);
   }
 
   private static List<List<NormaliseStep>> unnormalised(int parts) {
-    List<List<NormaliseStep>> steps = new ArrayList<>();
-    for (int part = 0; part < parts; part++) {
-      steps.add(List.of());
-    }
-    return steps;
+    return Collections.nCopies(parts, List.of());
   }
 
-  private void take(Batch batch, EncodedKeys encoded, CellVector[] cells) {
-    for (int row = 0; row < batch.rows(); row++) {
-      if (row % AT_ONCE == 0) {
-        touched = index.touch(encoded, row, Math.min(row + AT_ONCE, batch.rows()));
-      }
-      rows++;
-      if (encoded.blankParts[row] != 0) {
-        blankRows++;
-        continue;
-      }
-      int place = index.find(encoded, row);
-      int key = place == HashIndex.ABSENT ? store.rows() : index.rowAt(place);
-      if (key == store.rows()) {
-        if (key == counts.length) {
-          counts = Arrays.copyOf(counts, key * 2);
-          firstRows = Arrays.copyOf(firstRows, key * 2);
-        }
-        store.add(cells, row, encoded);
-        index.add(encoded, row, key);
-        firstRows[key] = batch.rowNumber(row);
-      }
-      counts[key]++;
-      if (measure >= 0) {
-        addMeasure(key, batch.column(measure).get(row));
-      }
-    }
-  }
-
-  private void addMeasure(int key, @Nullable String value) {
-    if (key == sums.size()) {
-      sums.add(BigDecimal.ZERO);
-    }
-    BigDecimal number = value == null ? null : DecimalText.read(value);
-    if (number != null) {
-      sums.set(key, sums.get(key).add(number));
-    }
-    notNumbers += value != null && number == null ? 1 : 0;
-  }
-
-  /** The measure's total over a key's rows, exact; null when nothing is measured. */
-  @Nullable BigDecimal sum(int key) {
-    return measure < 0 ? null : sums.get(key);
-  }
-
-  /** Values of the measure that are no numbers, and so are left out of the totals. */
-  long notNumbers() {
-    return notNumbers;
-  }
-
+  /** How many there are. */
   int size() {
-    return store.rows();
+    return (int) keys.rows();
   }
 
+  /** How many parts each has. */
   int parts() {
     return parts;
   }
 
-  long rows() {
-    return rows;
+  /** Whether they did not fit in memory. */
+  boolean onDisk() {
+    return onDisk;
   }
 
-  long blankRows() {
-    return blankRows;
+  /** The bytes that they take, in memory or on disk. */
+  long bytes() {
+    return keys.bytes().size();
   }
 
-  long count(int key) {
-    return counts[key];
+  /** What was counted while they were read. */
+  Counts counts() {
+    return counts;
   }
 
-  long firstRow(int key) {
-    return firstRows[key];
+  /**
+   * Goes through all keys in their order.
+   *
+   * @param steps applied to each part of the keys that are given beside them
+   * @param to takes them, until it does not want more
+   */
+  void each(List<NormaliseStep> steps, KeyedRows.Action to) {
+    int[] columns = IntStream.range(0, parts).toArray();
+    KeyedRows.each(table, columns, Collections.nCopies(parts, steps), parts + 3, null, to);
   }
 
-  /** A key as a reader is shown it. */
-  String shown(int key) {
+  /** The number of a key of a batch. */
+  static int number(Batch batch, int row) {
+    return (int) batch.rowNumber(row) - 1;
+  }
+
+  /** How many rows have a key of a batch. */
+  long count(Batch batch, int row) {
+    return number(batch.column(parts), row);
+  }
+
+  /** The first row of the table that has it, 1-based. */
+  long firstRow(Batch batch, int row) {
+    return number(batch.column(parts + 1), row);
+  }
+
+  /** The number in a cell. */
+  static long number(CellVector cells, int row) {
+    long number = 0;
+    for (int at = cells.starts[row]; at < cells.ends[row]; at++) {
+      number = 10 * number + cells.text[at] - '0';
+    }
+    return number;
+  }
+
+  /** The measure's total over its rows, exact; null when nothing is measured. */
+  @Nullable BigDecimal sum(Batch batch, int row) {
+    String sum = batch.column(parts + 2).get(row);
+    return sum == null ? null : new BigDecimal(sum);
+  }
+
+  /** A part of it, as written. */
+  static String part(Batch batch, int row, int part) {
+    return String.valueOf(batch.column(part).get(row));
+  }
+
+  /** The key as a reader is shown it. */
+  String shown(Batch batch, int row) {
     StringBuilder text = new StringBuilder();
     for (int part = 0; part < parts; part++) {
-      String value = Veil.over(hidden[part], store.get(key, part));
+      String value = Veil.over(hidden[part], batch.column(part).get(row));
       text.append(part == 0 ? "" : " | ").append(value);
     }
     return text.toString();
-  }
-
-  String part(int key, int part) {
-    return String.valueOf(store.get(key, part));
-  }
-
-  /** Puts all keys through steps, some thousand at a time. */
-  void forEachBatch(List<NormaliseStep> steps, Normalised to) {
-    List<List<NormaliseStep>> perPart = new ArrayList<>();
-    int[] columns = new int[parts];
-    for (int part = 0; part < parts; part++) {
-      perPart.add(steps);
-      columns[part] = part;
-    }
-    KeyEncoder encoder = new KeyEncoder(columns, perPart);
-    EncodedKeys encoded = new EncodedKeys();
-    int from = 0;
-    for (Batch batch : batches()) {
-      encoder.encode(batch, encoded);
-      to.take(encoded, from);
-      from += batch.rows();
-    }
-  }
-
-  /** The keys as batches, made once: they are put through many steps. */
-  private List<Batch> batches() {
-    if (batches.isEmpty()) {
-      for (int from = 0; from < size(); from += Batch.ROWS) {
-        Batch batch = new Batch(parts);
-        batch.clear(from + 1L, '\0');
-        for (int key = from; key < Math.min(size(), from + Batch.ROWS); key++) {
-          for (int part = 0; part < parts; part++) {
-            batch.addCell(store.get(key, part));
-          }
-          batch.endRow();
-        }
-        batches.add(batch);
-      }
-    }
-    return batches;
-  }
-
-  /** Takes normalised keys: the first of the batch is key number {@code from}. */
-  interface Normalised {
-    void take(EncodedKeys encoded, int from);
   }
 }

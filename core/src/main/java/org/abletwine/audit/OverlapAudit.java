@@ -8,19 +8,19 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.abletwine.audit.OverlapReport.Gain;
 import org.abletwine.audit.OverlapReport.Unmatched;
-import org.abletwine.index.HashIndex;
-import org.abletwine.index.RowStore;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.NearMiss;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
-import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.batch.Batch;
+import org.abletwine.table.spill.Spill;
 
 /**
  * Compares the keys of two tables, both ways, reading each once: what matches as written, what each
@@ -57,7 +57,8 @@ public final class OverlapAudit {
     return LOSSY.contains(step) || step.startsWith("first=") || step.startsWith("last=");
   }
 
-  private record Measured(BitSet matched, BitSet used, long rows, long collisions) {}
+  /** What steps win, which is asked for again and again. */
+  private record Measured(long rows, long collisions) {}
 
   private final DistinctKeys ours;
   private final DistinctKeys theirs;
@@ -66,7 +67,10 @@ public final class OverlapAudit {
   /** Whether a part of the key is private on either side: none of its values are told then. */
   private final boolean hidden;
 
-  private OverlapAudit(DistinctKeys ours, DistinctKeys theirs, boolean hidden) {
+  private final Spill spill;
+
+  private OverlapAudit(DistinctKeys ours, DistinctKeys theirs, boolean hidden, Spill spill) {
+    this.spill = spill;
     this.hidden = hidden;
     this.ours = ours;
     this.theirs = theirs;
@@ -93,11 +97,42 @@ public final class OverlapAudit {
       int measure,
       List<String> fixed,
       int mostUnmatched) {
+    try (Spill spill = new Spill(0, null)) {
+      return compare(
+          transactions, ourColumns, reference, theirColumns, measure, fixed, mostUnmatched, spill);
+    }
+  }
+
+  /**
+   * The same, with a stated amount of memory for the keys; those that do not fit are kept on disk
+   * meanwhile, divided by their hash, and compared part by part.
+   *
+   * @param transactions the transactions
+   * @param ourColumns the key's column numbers there
+   * @param reference the reference
+   * @param theirColumns the key's column numbers there, in the same order
+   * @param measure a column of the transactions to total by key, or -1
+   * @param fixed steps that are applied to both sides whatever they win
+   * @param mostUnmatched how many unmatched keys to report, most rows first
+   * @param spill how much may be in memory
+   * @return what was found
+   */
+  @SuppressWarnings("exports") // for the command line
+  public static OverlapReport compare(
+      Table transactions,
+      int[] ourColumns,
+      Table reference,
+      int[] theirColumns,
+      int measure,
+      List<String> fixed,
+      int mostUnmatched,
+      Spill spill) {
     Objects.requireNonNull(transactions, "transactions");
     Objects.requireNonNull(ourColumns, "ourColumns");
     Objects.requireNonNull(reference, "reference");
     Objects.requireNonNull(theirColumns, "theirColumns");
     Objects.requireNonNull(fixed, "fixed");
+    Objects.requireNonNull(spill, "spill");
     boolean[] hidden = new boolean[ourColumns.length];
     boolean any = false;
     if (measure >= 0 && isPrivate(transactions, measure)) {
@@ -111,9 +146,9 @@ public final class OverlapAudit {
           isPrivate(transactions, ourColumns[part]) || isPrivate(reference, theirColumns[part]);
       any |= hidden[part];
     }
-    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1, hidden);
-    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure, hidden);
-    return new OverlapAudit(ours, theirs, any).report(fixed, mostUnmatched);
+    DistinctKeys theirs = DistinctKeys.read(reference, theirColumns, -1, hidden, spill);
+    DistinctKeys ours = DistinctKeys.read(transactions, ourColumns, measure, hidden, spill);
+    return new OverlapAudit(ours, theirs, any, spill).report(fixed, mostUnmatched);
   }
 
   private static boolean isPrivate(Table table, int column) {
@@ -121,9 +156,11 @@ public final class OverlapAudit {
   }
 
   private OverlapReport report(List<String> fixed, int mostUnmatched) {
-    Measured plain = measured(fixed);
+    KeysCompared asGiven = compared(fixed);
+    Measured plain = new Measured(asGiven.rows(), asGiven.collisions());
+    known.put(fixed, plain);
     List<String> candidates = new ArrayList<>(STEPS);
-    candidates.addAll(new StepCandidates(ours, theirs, plain.matched()).all(!hidden));
+    candidates.addAll(new StepCandidates(ours, theirs, asGiven.matched(), spill).all(!hidden));
     List<Gain> alone = new ArrayList<>();
     for (String step : candidates) {
       Measured with = fixed.contains(step) ? plain : measured(plus(fixed, step));
@@ -141,7 +178,8 @@ public final class OverlapAudit {
     // alone.
     boolean few = ours.size() + theirs.size() <= MOST_KEYS_TRIED;
     Set<String> winning = alone.stream().map(Gain::step).collect(Collectors.toSet());
-    while (best.size() < MOST_STEPS && now.rows() < ours.rows() - ours.blankRows()) {
+    DistinctKeys.Counts read = ours.counts();
+    while (best.size() < MOST_STEPS && now.rows() < read.rows() - read.blank()) {
       Gain next = null;
       Measured nextMeasured = now;
       for (String step : candidates) {
@@ -160,23 +198,28 @@ public final class OverlapAudit {
       best.add(next);
       now = nextMeasured;
     }
-    List<Unmatched> unmatched = unmatched(now.matched(), Normalise.parse(chosen), mostUnmatched);
+    KeysCompared last = chosen.equals(fixed) ? asGiven : compared(chosen);
+    List<Unmatched> unmatched =
+        hidden || theirs.onDisk() || mostUnmatched == 0
+            ? told(last.matched(), List.of(), mostUnmatched)
+            : near(last.matched(), Normalise.parse(chosen), mostUnmatched);
     return new OverlapReport(
-        ours.rows(),
-        ours.blankRows(),
-        ours.notNumbers(),
+        read.rows(),
+        read.blank(),
+        read.notNumbers(),
         ours.size(),
-        theirs.rows(),
+        theirs.counts().rows(),
         theirs.size(),
         plain.rows(),
-        plain.matched().cardinality(),
-        now.used().cardinality(),
+        asGiven.matched().cardinality(),
+        last.used().cardinality(),
         alone,
         best,
         chosen,
         now.rows(),
         unmatched,
-        (long) ours.size() - now.matched().cardinality());
+        (long) ours.size() - last.matched().cardinality(),
+        theirs.onDisk());
   }
 
   /**
@@ -199,94 +242,98 @@ public final class OverlapAudit {
   }
 
   private Measured measured(List<String> steps) {
-    return known.computeIfAbsent(steps, s -> measure(Normalise.parse(s)));
-  }
-
-  private Measured measure(List<NormaliseStep> steps) {
-    RowStore store = new RowStore(0);
-    HashIndex index = new HashIndex(store);
-    long[] collisions = new long[1];
-    theirs.forEachBatch(
-        steps,
-        (encoded, from) -> {
-          for (int i = 0; i < encoded.rows(); i++) {
-            store.add(new CellVector[0], i, encoded);
-            if (encoded.blankParts[i] == 0 && index.add(encoded, i, from + i) != HashIndex.ABSENT) {
-              collisions[0]++;
-            }
-          }
-        });
-    BitSet matched = new BitSet();
-    BitSet used = new BitSet();
-    long[] rows = new long[1];
-    int[][] found = {new int[0]};
-    ours.forEachBatch(
-        steps,
-        (encoded, from) -> {
-          if (found[0].length < encoded.rows()) {
-            found[0] = new int[encoded.rows()];
-          }
-          index.probe(encoded, found[0]);
-          for (int i = 0; i < encoded.rows(); i++) {
-            int at = found[0][i];
-            if (at != HashIndex.ABSENT) {
-              matched.set(from + i);
-              rows[0] += ours.count(from + i);
-              used.set(at >= 0 ? index.rowAt(at) : index.groups().firstRow(~at));
-            }
-          }
-        });
-    return new Measured(matched, used, rows[0], collisions[0]);
-  }
-
-  private Comparator<Integer> byTotal(Comparator<Integer> byRows) {
-    return (one, other) -> {
-      BigDecimal a = ours.sum(one);
-      BigDecimal b = ours.sum(other);
-      return a == null || b == null ? byRows.compare(one, other) : a.compareTo(b);
-    };
-  }
-
-  private List<Unmatched> unmatched(BitSet matched, List<NormaliseStep> steps, int most) {
-    List<Integer> keys = new ArrayList<>();
-    for (int key = matched.nextClearBit(0);
-        key < ours.size();
-        key = matched.nextClearBit(key + 1)) {
-      keys.add(key);
+    Measured measured = known.get(steps);
+    if (measured == null) {
+      KeysCompared compared = compared(steps);
+      measured = new Measured(compared.rows(), compared.collisions());
+      known.put(steps, measured);
     }
-    Comparator<Integer> byRows = Comparator.comparingLong((Integer key) -> ours.count(key));
-    keys.sort(byTotal(byRows).reversed().thenComparing(Comparator.naturalOrder()));
-    if (keys.isEmpty() || most == 0) {
+    return measured;
+  }
+
+  private KeysCompared compared(List<String> steps) {
+    return KeysCompared.of(ours, theirs, Normalise.parse(steps), spill);
+  }
+
+  /** An unmatched key, as it is compared, and its number. */
+  private record Open(Unmatched told, String compared, int number) {
+    /** Those with the greatest totals first, or else with most rows; of equals the first. */
+    static final Comparator<Open> MOST_FIRST =
+        Comparator.comparing(Open::weight).reversed().thenComparingInt(Open::number);
+
+    private BigDecimal weight() {
+      BigDecimal measure = told.measure();
+      return measure == null ? BigDecimal.valueOf(told.rows()) : measure;
+    }
+  }
+
+  /** The unmatched keys to be told of, in the order in which they are. */
+  private List<Open> open(BitSet matched, List<NormaliseStep> steps, int most) {
+    PriorityQueue<Open> open = new PriorityQueue<>(Open.MOST_FIRST.reversed());
+    ours.each(
+        List.of(),
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows() && most > 0; row++) {
+            int number = DistinctKeys.number(batch, row);
+            if (!matched.get(number)) {
+              open.add(
+                  new Open(
+                      new Unmatched(
+                          ours.shown(batch, row),
+                          ours.count(batch, row),
+                          ours.sum(batch, row),
+                          ours.firstRow(batch, row),
+                          List.of()),
+                      compared(batch, row, ours.parts(), steps),
+                      number));
+              if (open.size() > most) {
+                open.remove();
+              }
+            }
+          }
+          return true;
+        });
+    return open.stream().sorted(Open.MOST_FIRST).toList();
+  }
+
+  private List<Unmatched> told(BitSet matched, List<NormaliseStep> steps, int most) {
+    return open(matched, steps, most).stream().map(Open::told).toList();
+  }
+
+  /** The unmatched keys, with what is near them. */
+  private List<Unmatched> near(BitSet matched, List<NormaliseStep> steps, int most) {
+    List<Open> open = open(matched, steps, most);
+    if (open.isEmpty()) {
       return List.of();
     }
     List<String> shown = new ArrayList<>(theirs.size());
     List<String> compared = new ArrayList<>(theirs.size());
-    for (int key = 0; key < theirs.size() && !hidden; key++) {
-      shown.add(theirs.shown(key));
-      compared.add(compared(theirs, key, steps));
-    }
-    List<Integer> told = keys.subList(0, Math.min(most, keys.size()));
+    theirs.each(
+        List.of(),
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows(); row++) {
+            shown.add(theirs.shown(batch, row));
+            compared.add(compared(batch, row, theirs.parts(), steps));
+          }
+          return true;
+        });
     List<List<NearMiss>> near =
-        hidden
-            ? List.of()
-            : new NearKeys(compared, shown)
-                .nearest(told.stream().map(key -> compared(ours, key, steps)).toList(), MOST_NEAR);
+        new NearKeys(compared, shown)
+            .nearest(open.stream().map(Open::compared).toList(), MOST_NEAR);
     List<Unmatched> unmatched = new ArrayList<>();
-    for (int i = 0; i < told.size(); i++) {
-      int key = told.get(i);
-      List<NearMiss> misses = hidden ? List.of() : near.get(i);
+    for (int i = 0; i < open.size(); i++) {
+      Unmatched told = open.get(i).told();
       unmatched.add(
-          new Unmatched(
-              ours.shown(key), ours.count(key), ours.sum(key), ours.firstRow(key), misses));
+          new Unmatched(told.key(), told.rows(), told.measure(), told.firstRow(), near.get(i)));
     }
     return unmatched;
   }
 
   /** A key as it is compared: the steps applied to each of its parts. */
-  private static String compared(DistinctKeys keys, int key, List<NormaliseStep> steps) {
+  private static String compared(Batch batch, int row, int parts, List<NormaliseStep> steps) {
     StringBuilder compared = new StringBuilder();
-    for (int part = 0; part < keys.parts(); part++) {
-      String text = keys.part(key, part);
+    for (int part = 0; part < parts; part++) {
+      String text = DistinctKeys.part(batch, row, part);
       for (NormaliseStep step : steps) {
         text = step.apply(text);
       }

@@ -23,6 +23,8 @@ import org.jspecify.annotations.Nullable;
  * @param bestMatchedRows transactions matched after the best set
  * @param unmatched keys still unmatched after the best set, most rows first
  * @param unmatchedKeys how many of them there are
+ * @param nearLeftOut whether nothing near was looked for, since the reference's keys did not fit in
+ *     memory
  */
 public record OverlapReport(
     long rows,
@@ -39,7 +41,8 @@ public record OverlapReport(
     List<String> steps,
     long bestMatchedRows,
     List<Unmatched> unmatched,
-    long unmatchedKeys) {
+    long unmatchedKeys,
+    boolean nearLeftOut) {
 
   /** Copies the lists. */
   public OverlapReport {

@@ -9,7 +9,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.abletwine.key.encode.Spaces;
+import org.abletwine.table.spill.Spill;
 import org.abletwine.table.text.DatePatterns;
 
 /**
@@ -26,6 +29,11 @@ final class StepCandidates {
   private static final int FEWEST = 2;
 
   private static final int SAMPLE = 300;
+
+  /** Texts are sifted by so many bits of their hash. */
+  private static final int HASH_BITS = 27;
+
+  private static final int HASHES = 1 << HASH_BITS;
 
   /** Unmatched keys that are looked at: an end or a form that wins much is met among these. */
   private static final int MOST_KEYS = 50_000;
@@ -45,14 +53,17 @@ final class StepCandidates {
   private final DistinctKeys ours;
   private final DistinctKeys theirs;
   private final BitSet matched;
+  private final Spill spill;
 
   /**
    * @param matched our keys that are there already
+   * @param spill how much may be in memory
    */
-  StepCandidates(DistinctKeys ours, DistinctKeys theirs, BitSet matched) {
+  StepCandidates(DistinctKeys ours, DistinctKeys theirs, BitSet matched, Spill spill) {
     this.ours = ours;
     this.theirs = theirs;
     this.matched = matched;
+    this.spill = spill;
   }
 
   /**
@@ -63,24 +74,30 @@ final class StepCandidates {
   List<String> all(boolean affixes) {
     List<String> steps = new ArrayList<>();
     if (ours.parts() == 1) {
-      Set<String> open = new HashSet<>();
-      Map<String, Long> counts = new HashMap<>();
-      for (int key = matched.nextClearBit(0);
-          key < ours.size() && open.size() < MOST_KEYS;
-          key = matched.nextClearBit(key + 1)) {
-        String text = Spaces.trimmed(ours.part(key, 0)).toString();
-        open.add(text);
-        counts.merge(text, ours.count(key), Long::sum);
-      }
-      Set<String> known = new HashSet<>();
-      for (int key = 0; key < theirs.size(); key++) {
-        known.add(Spaces.trimmed(theirs.part(key, 0)).toString());
-      }
-      steps.addAll(affixes ? affixes(open, known, counts) : List.of());
-      steps.addAll(lengths(open, known));
+      Map<String, Long> open = open();
+      DistinctTexts known = DistinctTexts.of(theirs, spill);
+      steps.addAll(affixes ? affixes(open, known) : List.of());
+      steps.addAll(lengths(open.keySet(), known));
     }
     steps.addAll(dates());
     return steps;
+  }
+
+  /** Our keys that are not there, spaces around them aside, and how many rows have each. */
+  private Map<String, Long> open() {
+    Map<String, Long> open = new HashMap<>();
+    ours.each(
+        List.of(),
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows() && open.size() < MOST_KEYS; row++) {
+            if (!matched.get(DistinctKeys.number(batch, row))) {
+              String text = Spaces.trimmed(DistinctKeys.part(batch, row, 0)).toString();
+              open.merge(text, ours.count(batch, row), Long::sum);
+            }
+          }
+          return open.size() < MOST_KEYS;
+        });
+    return open;
   }
 
   /** How often an end is what stands between a key of one side and one of the other. */
@@ -90,11 +107,20 @@ final class StepCandidates {
     private boolean parted;
   }
 
-  private static List<String> affixes(
-      Set<String> open, Set<String> known, Map<String, Long> counts) {
+  private static List<String> affixes(Map<String, Long> open, DistinctTexts known) {
     Map<String, Wins> wins = new TreeMap<>();
-    open.forEach(key -> ends(key, known, counts.getOrDefault(key, 0L), wins));
-    known.forEach(key -> ends(key, open, 1, wins));
+    BitSet looked = new BitSet(HASHES);
+    open.keySet().forEach(key -> eachRest(key, rest -> looked.set(hash(rest))));
+    // Of theirs only those are held that one of ours may end in, or begin with.
+    Set<String> held = new HashSet<>();
+    known.each(
+        key -> {
+          if (looked.get(hash(key))) {
+            held.add(key);
+          }
+          ends(key, open.keySet(), 1, wins);
+        });
+    open.forEach((key, rows) -> ends(key, held, rows, wins));
     return wins.entrySet().stream()
         .filter(one -> one.getValue().keys >= FEWEST || one.getValue().parted)
         .sorted(
@@ -103,6 +129,23 @@ final class StepCandidates {
         .limit(MOST_AFFIXES)
         .map(Map.Entry::getKey)
         .toList();
+  }
+
+  private static int hash(String text) {
+    int hash = text.hashCode() * 0x9E3779B1;
+    return hash >>> Integer.SIZE - HASH_BITS;
+  }
+
+  /** What is left of a key without an end. */
+  private static void eachRest(String key, Consumer<String> taker) {
+    for (int at = 1; at < key.length(); at++) {
+      if (at <= LONGEST_AFFIX) {
+        taker.accept(key.substring(at));
+      }
+      if (key.length() - at <= LONGEST_AFFIX) {
+        taker.accept(key.substring(0, at));
+      }
+    }
   }
 
   private static void ends(String key, Set<String> others, long rows, Map<String, Wins> wins) {
@@ -131,12 +174,11 @@ final class StepCandidates {
   }
 
   /** So many of the first or last characters, where keys of one side are that long. */
-  private static List<String> lengths(Set<String> open, Set<String> known) {
-    List<String> steps = new ArrayList<>();
+  private static List<String> lengths(Set<String> open, DistinctTexts known) {
     Map<Integer, Integer> lengths = new HashMap<>();
     open.forEach(key -> lengths.merge(key.length(), 1, Integer::sum));
-    known.forEach(key -> lengths.merge(key.length(), 1, Integer::sum));
-    List<Integer> most =
+    known.each(key -> lengths.merge(key.length(), 1, Integer::sum));
+    List<Cuts> cuts =
         lengths.entrySet().stream()
             .sorted(
                 Map.Entry.<Integer, Integer>comparingByValue()
@@ -145,29 +187,39 @@ final class StepCandidates {
             .limit(MOST_LENGTHS)
             .map(Map.Entry::getKey)
             .filter(length -> length > 1)
+            .flatMap(
+                length -> Stream.of(new Cuts(length, true, open), new Cuts(length, false, open)))
             .toList();
-    for (int length : most) {
-      if (meets(open, known, length, true)) {
-        steps.add("first=" + length);
-      }
-      if (meets(open, known, length, false)) {
-        steps.add("last=" + length);
-      }
+    if (!cuts.isEmpty()) {
+      known.each(key -> cuts.forEach(one -> one.meet(key)));
     }
-    return steps;
+    return cuts.stream().filter(one -> one.met >= FEWEST).map(Cuts::step).toList();
   }
 
-  private static boolean meets(Set<String> open, Set<String> known, int length, boolean first) {
-    Set<String> cut = new HashSet<>();
-    known.forEach(key -> cut.add(cut(key, length, first)));
-    int found = 0;
-    for (String key : open) {
-      found += cut.contains(cut(key, length, first)) ? 1 : 0;
-      if (found >= FEWEST) {
-        return true;
-      }
+  /** So many of the first or last characters of our keys, as keys of theirs meet them. */
+  private static final class Cuts {
+    private final int length;
+    private final boolean first;
+
+    /** How many of our keys have each, as long as none of theirs has met it. */
+    private final Map<String, Integer> unmet = new HashMap<>();
+
+    private int met;
+
+    Cuts(int length, boolean first, Set<String> open) {
+      this.length = length;
+      this.first = first;
+      open.forEach(key -> unmet.merge(cut(key, length, first), 1, Integer::sum));
     }
-    return false;
+
+    void meet(String key) {
+      Integer keys = met >= FEWEST ? null : unmet.remove(cut(key, length, first));
+      met += keys == null ? 0 : keys;
+    }
+
+    String step() {
+      return (first ? "first=" : "last=") + length;
+    }
   }
 
   private static String cut(String key, int length, boolean first) {
@@ -212,11 +264,17 @@ final class StepCandidates {
   }
 
   private static double share(DistinctKeys keys, int part, DatePatterns form) {
-    int most = Math.min(SAMPLE, keys.size());
-    int read = 0;
-    for (int key = 0; key < most; key++) {
-      read += form.read(Spaces.trimmed(keys.part(key, part)).toString()) == null ? 0 : 1;
-    }
-    return most == 0 ? 0 : (double) read / most;
+    int[] seen = new int[2];
+    keys.each(
+        List.of(),
+        (batch, encoded) -> {
+          for (int row = 0; row < batch.rows() && seen[0] < SAMPLE; row++) {
+            String text = Spaces.trimmed(DistinctKeys.part(batch, row, part)).toString();
+            seen[0]++;
+            seen[1] += form.read(text) == null ? 0 : 1;
+          }
+          return seen[0] < SAMPLE;
+        });
+    return seen[0] == 0 ? 0 : (double) seen[1] / seen[0];
   }
 }

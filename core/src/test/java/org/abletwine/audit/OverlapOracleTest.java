@@ -11,6 +11,7 @@ import java.util.Random;
 import java.util.Set;
 import org.abletwine.MemoryTable;
 import org.abletwine.key.StepOracle;
+import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -82,6 +83,73 @@ class OverlapOracleTest {
     long sum = report.best().stream().mapToLong(OverlapReport.Gain::rows).sum();
     assertThat(report.matchedRows() + sum).as("gains in turn").isEqualTo(report.bestMatchedRows());
     unmatched(report, ours, theirs);
+  }
+
+  /** Two columns of keys of all forms, and a measure; or one column, whose ends differ too. */
+  private static MemoryTable keys(Random random, int rows, int parts, boolean ours) {
+    int different = rows / 4;
+    List<@Nullable String[]> all = new ArrayList<>();
+    for (int row = 0; row < rows; row++) {
+      @Nullable String[] cells = new @Nullable String[parts + 1];
+      for (int part = 0; part < parts; part++) {
+        String key = "k" + random.nextInt(different) + (random.nextInt(3) == 0 ? "é" : "x");
+        String end = ours && random.nextInt(4) == 0 ? "-NV" : "";
+        cells[part] = random.nextInt(15) == 0 ? null : form(random, key + end);
+      }
+      cells[parts] = random.nextInt(9) == 0 ? "none" : random.nextInt(80) + ".5";
+      all.add(cells);
+    }
+    List<String> names = parts == 1 ? List.of("a", "kg") : List.of("a", "b", "kg");
+    return new MemoryTable(ours ? "ours" : "theirs", names, all, 40);
+  }
+
+  /** Keys that do not fit in memory are told apart, counted and compared as those that do. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10})
+  void whatDoesNotFitInMemoryIsComparedAlike(long seed) {
+    Random random = new Random(seed);
+    int parts = 1 + (int) (seed % 2);
+    int[] columns = parts == 1 ? new int[] {0} : new int[] {0, 1};
+    MemoryTable ours = keys(random, seed > 8 ? 4_000 : 600, parts, true);
+    MemoryTable theirs = keys(random, seed > 8 ? 3_000 : 300, parts, false);
+    int measure = seed % 3 == 0 ? -1 : parts;
+    List<String> fixed = seed % 5 == 0 ? List.of("trim") : List.of();
+    int most = seed % 4 == 0 || seed > 8 ? 7 : 2_000;
+    OverlapReport whole =
+        OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most);
+    try (Spill spill = new Spill(1, null)) {
+      OverlapReport divided =
+          OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
+      assertThat(whole.nearLeftOut()).isFalse();
+      assertThat(divided.nearLeftOut()).isTrue();
+      assertThat(withoutNear(divided)).isEqualTo(withoutNear(whole));
+      assertThat(divided.unmatched()).allMatch(one -> one.near().isEmpty());
+    }
+  }
+
+  private static OverlapReport withoutNear(OverlapReport report) {
+    return new OverlapReport(
+        report.rows(),
+        report.blankRows(),
+        report.notMeasured(),
+        report.keys(),
+        report.referenceRows(),
+        report.referenceKeys(),
+        report.matchedRows(),
+        report.matchedKeys(),
+        report.usedReferenceKeys(),
+        report.alone(),
+        report.best(),
+        report.steps(),
+        report.bestMatchedRows(),
+        report.unmatched().stream()
+            .map(
+                one ->
+                    new OverlapReport.Unmatched(
+                        one.key(), one.rows(), one.measure(), one.firstRow(), List.of()))
+            .toList(),
+        report.unmatchedKeys(),
+        false);
   }
 
   private static void unmatched(
