@@ -1,5 +1,7 @@
 package org.abletwine.cluster;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import org.abletwine.plan.Block;
@@ -70,7 +72,8 @@ final class Rounds {
             .transform("divide keys" + name, BYTES, new Keys(dividing, round))
             .setParallelism(slots);
     DataStream<byte[]> toParts = to(only(keys, Kind.KEYS));
-    DataStream<byte[]> made = to(only(keys, Kind.STOPPED));
+    DataStream<byte[]> made =
+        to(only(keys, Kind.STOPPED)).union(only(keys, Kind.UNREAD).broadcast());
     @Nullable DataStream<byte[]> first = null;
     for (int of : what.divided()) {
       DataStream<byte[]> rows = references.of(round, of);
@@ -183,9 +186,11 @@ final class Rounds {
     void all(PlanExchange exchange, Blocks in) {
       int count = getRuntimeContext().getTaskInfo().getNumberOfParallelSubtasks();
       int first = getRuntimeContext().getTaskInfo().getIndexOfThisSubtask();
+      List<Integer> parts = new ArrayList<>();
       for (int part = first; part < exchange.rounds().get(round).parts(); part += count) {
-        exchange.ask(round, part, in, this::send);
+        parts.add(part);
       }
+      exchange.ask(round, parts, in, this::send);
     }
   }
 

@@ -16,7 +16,6 @@ import java.util.function.Consumer;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Exchange;
 import org.abletwine.step.run.Exchanging;
-import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.RangedTable;
@@ -53,6 +52,9 @@ import org.jspecify.annotations.Nullable;
 @SuppressWarnings("exports") // stretches of tables are for the modules of this product
 public final class PlanExchange {
   private static final int BLOCK = 1 << 20;
+
+  /** What ends a run behind what is wrong with the rows of references, in the order of those. */
+  private static final int AFTER_REFERENCES = 1 << 30;
 
   private final PlanInParts plan;
   private final List<Round> rounds;
@@ -165,7 +167,7 @@ public final class PlanExchange {
       out.accept(new Block(Block.Kind.VALUES, round, of, 0, number, 0, 0, values));
       send(parts, new Block(Block.Kind.REFERENCE, round, of, 0, number, 0, 0, new byte[0]), out);
     } catch (DataException e) {
-      out.accept(new Block(Block.Kind.UNREAD, round, of, 0, number, 0, 0, bytes(e)));
+      out.accept(unread(round, of, number, e));
     }
   }
 
@@ -190,38 +192,43 @@ public final class PlanExchange {
         out.accept(new Block(Block.Kind.STOPPED, round, 0, number, 0, 0, 0, bytes(stopped)));
       }
       send(parts, new Block(Block.Kind.KEYS, round, 0, 0, number, 0, 0, new byte[0]), out);
-    } catch (AbleTwineException e) {
-      // whoever takes these rows through all steps will meet it too, and tells
+    } catch (DataException e) {
+      // Whoever takes these rows through all steps meets first what is wrong with the steps before.
+      out.accept(unread(round, 0, AFTER_REFERENCES + number, e));
     }
   }
 
   /**
-   * Asks a part of the references.
+   * Asks parts of the references, one after another.
    *
-   * @param part which, 0-based
-   * @param in its rows, the keys that belong to it, and what the values of rules are
+   * @param parts which, 0-based
+   * @param in their rows, the keys that belong to them, and what the values of rules are
    * @param out takes what comes of it
    */
-  public void ask(int round, int part, Blocks in, Consumer<Block> out) {
+  public void ask(int round, List<Integer> parts, Blocks in, Consumer<Block> out) {
     try {
       plan.exchange(
           null,
           rounds.get(round).lookup(),
           found(in, 0, round),
           lookup -> {
-            Map<Integer, Stored> rows = new TreeMap<>();
-            Map<Integer, List<byte[]>> values = new TreeMap<>();
-            for (int of : rounds.get(round).divided()) {
-              rows.put(of, in.reference(round, of, part));
-              values.put(
-                  of, in.all(Block.Kind.VALUES, round, of, 0).stream().map(Block::bytes).toList());
-            }
-            ask(round, part, in, lookup.part(rows, values), rows, out);
-            return part;
+            parts.forEach(part -> ask(round, part, in, lookup, out));
+            return parts;
           });
-    } catch (AbleTwineException e) {
-      // a step before the lookup cannot be prepared: whoever takes rows will meet it too, and tells
+    } catch (DataException e) {
+      // Whoever takes rows through all steps meets first what is wrong with the steps before.
+      out.accept(unread(round, 0, AFTER_REFERENCES + parts.get(0), e));
     }
+  }
+
+  private void ask(int round, int part, Blocks in, Exchanging.Rows lookup, Consumer<Block> out) {
+    Map<Integer, Stored> rows = new TreeMap<>();
+    Map<Integer, List<byte[]>> values = new TreeMap<>();
+    for (int of : rounds.get(round).divided()) {
+      rows.put(of, in.reference(round, of, part));
+      values.put(of, in.all(Block.Kind.VALUES, round, of, 0).stream().map(Block::bytes).toList());
+    }
+    ask(round, part, in, lookup.part(rows, values), rows, out);
   }
 
   private void ask(
@@ -231,11 +238,7 @@ public final class PlanExchange {
       Exchanging.Part asked,
       Map<Integer, Stored> rows,
       Consumer<Block> out) {
-    asked
-        .unread()
-        .forEach(
-            (of, failure) ->
-                out.accept(new Block(Block.Kind.UNREAD, round, of, 0, part, 0, 0, bytes(failure))));
+    asked.unread().forEach((of, failure) -> out.accept(unread(round, of, part, failure)));
     out.accept(new Block(Block.Kind.REFUSED, round, 0, 0, part, 0, 0, asked.refused()));
     if (!asked.loaded()) {
       return;
@@ -258,7 +261,7 @@ public final class PlanExchange {
     try {
       plan.noted(round, part, rows, asked.found(bytes));
     } catch (DataException e) {
-      out.accept(new Block(Block.Kind.UNREAD, round, 0, 0, part, 0, 0, bytes(e)));
+      out.accept(unread(round, 0, AFTER_REFERENCES + part, e));
     }
   }
 
@@ -276,7 +279,7 @@ public final class PlanExchange {
     try {
       known = asked == null ? null : lookups.get(round).known(table(round, 0).rows(range), asked);
     } catch (DataException e) {
-      // told by those who divide it
+      out.accept(unread(round, 0, AFTER_REFERENCES + number, e)); // most often met by others too
     }
     out.accept(new Block(Block.Kind.KNOWN, round, 0, 0, number, 0, 0, bytes(known)));
   }
@@ -361,6 +364,10 @@ public final class PlanExchange {
           rounds.get(round).again() ? sets(in.all(Block.Kind.KNOWN, round, 0, 0)) : List.of(),
           List.of());
     };
+  }
+
+  private static Block unread(int round, int of, int from, DataException failure) {
+    return new Block(Block.Kind.UNREAD, round, of, 0, from, 0, 0, bytes(failure));
   }
 
   /** Sends what was divided. */

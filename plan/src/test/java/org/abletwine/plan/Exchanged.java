@@ -41,10 +41,28 @@ final class Exchanged implements AutoCloseable {
     return sent.stream().map(block -> Block.of(block.toBytes())).toList();
   }
 
+  /** The parts, as several processes have them. */
+  private List<List<Integer>> processes(int parts) {
+    int count = 1 + random.nextInt(parts);
+    List<List<Integer>> all = new ArrayList<>();
+    for (int first = 0; first < count; first++) {
+      List<Integer> some = new ArrayList<>();
+      for (int part = first; part < parts; part += count) {
+        some.add(part);
+      }
+      all.add(some);
+    }
+    return all;
+  }
+
   private Blocks taken(List<Block> blocks, int to) {
+    return taken(blocks, List.of(to));
+  }
+
+  private Blocks taken(List<Block> blocks, List<Integer> to) {
     List<Block> all =
         new ArrayList<>(
-            blocks.stream().filter(one -> one.kind().forAll() || one.to() == to).toList());
+            blocks.stream().filter(one -> one.kind().forAll() || to.contains(one.to())).toList());
     Collections.shuffle(all, random);
     Blocks taken = any().blocks();
     all.forEach(taken::take);
@@ -79,13 +97,11 @@ final class Exchanged implements AutoCloseable {
         }
       }
       List<Block> asked = new ArrayList<>();
-      for (int part = 0; part < rounds.get(round).parts(); part++) {
-        int one = part;
-        try (Blocks in =
-            taken(
-                toParts.stream().filter(block -> block.kind() != Block.Kind.STOPPED).toList(),
-                one)) {
-          asked.addAll(done(out -> any().ask(round, one, in, out::add)));
+      for (List<Integer> some : processes(rounds.get(round).parts())) {
+        List<Block> wanted =
+            toParts.stream().filter(block -> block.kind() != Block.Kind.STOPPED).toList();
+        try (Blocks in = taken(wanted, some)) {
+          asked.addAll(done(out -> any().ask(round, some, in, out::add)));
         }
       }
       if (rounds.get(round).again()) {
