@@ -217,6 +217,7 @@ public final class Enrichment {
    * @param lookup the name of the lookup
    * @param context what was found for the lookups before it
    * @param use uses the lookup, with the rows that reach it
+   * @param <T> what comes of that
    * @return what that has returned
    * @throws org.abletwine.table.DataException when a step before cannot be prepared
    */
