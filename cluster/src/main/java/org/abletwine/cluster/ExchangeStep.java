@@ -12,6 +12,7 @@ import org.apache.flink.streaming.api.operators.AbstractStreamOperator;
 import org.apache.flink.streaming.api.operators.BoundedOneInput;
 import org.apache.flink.streaming.api.operators.OneInputStreamOperator;
 import org.apache.flink.streaming.runtime.streamrecord.StreamRecord;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A step of dividing references among processes: waits for all blocks that come to it, keeps them
@@ -27,7 +28,7 @@ abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
   final int round;
 
   private transient List<Wire.Numbered<Stretch.Range>> ranges = new ArrayList<>();
-  private transient Blocks blocks;
+  private transient @Nullable Blocks blocks;
 
   ExchangeStep(Dividing dividing, int round) {
     this.dividing = dividing;
@@ -73,14 +74,14 @@ abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
     if (block.kind() == Block.Kind.RANGE) {
       ranges.add(Wire.of(block.bytes()));
     } else {
-      blocks.take(block);
+      Objects.requireNonNull(blocks, "opened").take(block);
     }
   }
 
   @Override
   public void endInput() {
     ranges.sort(Comparator.comparingInt(Wire.Numbered::number));
-    all(exchange(), Objects.requireNonNull(blocks));
+    all(exchange(), Objects.requireNonNull(blocks, "opened"));
   }
 
   @Override
