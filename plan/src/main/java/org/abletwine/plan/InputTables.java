@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.LongSupplier;
 import org.abletwine.step.Progress;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Table;
@@ -74,18 +73,14 @@ final class InputTables {
       Runnable ended = progress.reading(table, bytes, count);
       return () -> {
         ended.run();
-        note(table, count);
+        note(table, count.getAsLong());
       };
     };
   }
 
-  /** Adds rows of a table of which others have read some. */
-  synchronized void noteMore(Table table, long more) {
-    rows.merge(table, more, Long::sum);
-  }
-
-  private synchronized void note(Table table, LongSupplier count) {
-    rows.put(table, count.getAsLong());
+  /** Notes how many rows a table has, as those have found who read it. */
+  synchronized void note(Table table, long count) {
+    rows.put(table, count);
   }
 
   /**

@@ -259,7 +259,7 @@ public final class PlanExchange {
       out.accept(new Block(Block.Kind.ASKED, round, 0, 0, part, 0, 0, bytes(asked.asked())));
     }
     try {
-      plan.noted(round, part, rows, asked.found(bytes));
+      plan.partsFound().write(round, part, rows, asked.found(bytes));
     } catch (DataException e) {
       out.accept(unread(round, 0, AFTER_REFERENCES + part, e));
     }
@@ -295,6 +295,7 @@ public final class PlanExchange {
 
   /** As {@link PlanInParts#finish}. */
   public PlannedRun.Result finish(List<@Nullable String> failures) {
+    PartsFound found = plan.partsFound();
     return plan.finish(
         failures,
         name -> {
@@ -307,6 +308,7 @@ public final class PlanExchange {
               throw new DataException(failure); // what was found is not all there then
             }
           }
+          found.noteRows(round, rounds.get(round).parts(), lookups.get(round).references());
           return new Exchange.Found(
               rounds.get(round).parts(),
               rounds.get(round).divided(),
@@ -317,7 +319,7 @@ public final class PlanExchange {
               List.of(),
               () ->
                   java.util.stream.IntStream.range(0, rounds.get(round).parts())
-                      .mapToObj(part -> plan.noted(round, part, lookups.get(round).references()))
+                      .mapToObj(part -> found.read(round, part))
                       .iterator());
         });
   }

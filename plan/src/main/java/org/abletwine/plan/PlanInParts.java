@@ -41,7 +41,6 @@ import org.abletwine.table.batch.NoRows;
 import org.abletwine.table.batch.RangedTable;
 import org.abletwine.table.batch.Stretch;
 import org.abletwine.table.spill.Spill;
-import org.abletwine.table.spill.Stored;
 import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
@@ -242,49 +241,9 @@ public final class PlanInParts implements AutoCloseable {
     return enrichment.exchange(rows, lookup, context, use);
   }
 
-  /**
-   * Notes what was found by asking a part of references.
-   *
-   * @param rows the rows of those that are divided, by number
-   * @param found what was found
-   */
-  void noted(int round, int part, Map<Integer, Stored> rows, byte[] found) {
-    Path noted = noted().found(round, part);
-    Path begun = noted.resolveSibling(noted.getFileName() + "." + System.nanoTime());
-    try {
-      try (DataOutputStream into =
-          new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(begun)))) {
-        into.writeInt(rows.size());
-        for (Map.Entry<Integer, Stored> one : rows.entrySet()) {
-          into.writeInt(one.getKey());
-          into.writeLong(one.getValue().rows());
-        }
-        into.write(found);
-      }
-      Files.move(begun, noted, StandardCopyOption.ATOMIC_MOVE);
-    } catch (IOException e) {
-      throw new DataException(
-          "cannot write what is found beside " + run.files().get(0) + ": " + e.getMessage(), e);
-    }
-  }
-
-  /**
-   * What was found by asking a part of references, and how many rows these have.
-   *
-   * @param references all references of the lookup
-   */
-  byte[] noted(int round, int part, List<Table> references) {
-    try (DataInputStream in =
-        new DataInputStream(
-            new BufferedInputStream(Files.newInputStream(noted().found(round, part))))) {
-      for (int count = in.readInt(); count > 0; count--) {
-        run.inputs().noteMore(references.get(in.readInt()), in.readLong());
-      }
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new DataException(
-          "what was found in part " + (part + 1) + " cannot be read: " + e.getMessage(), e);
-    }
+  /** Where it is noted what was found by asking parts of references. */
+  PartsFound partsFound() {
+    return new PartsFound(noted(), run.files().get(0), run.inputs());
   }
 
   private PlanParts parts(Destination place) {

@@ -81,6 +81,9 @@ public final class InParts {
         if (first.enriched() == null) {
           return first;
         }
+        if (random.nextBoolean()) { // by the process that had done it
+          return other.exchange(rounds).finish(Arrays.asList(failures));
+        }
         try (PlanInParts again = PlanInParts.open(sharing)) {
           return again.exchange(rounds).finish(Arrays.asList(failures));
         }

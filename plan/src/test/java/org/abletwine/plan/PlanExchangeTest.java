@@ -128,6 +128,9 @@ class PlanExchangeTest {
             + "- compute: { net: kg * price }\n"
             + "- { lookup: former, name: again, key: [{ ours: code, theirs: 'no' }], bring: [office],"
             + " when: price is not null }",
+        "- { lookup: growers, key: [{ ours: code, theirs: 'no', KEY }], bring: [name] }\n"
+            + "- { lookup: growers, name: once more, key: [{ ours: code, theirs: 'no', KEY }], bring:"
+            + " [office], several: each }",
         "- keep: kg > 10\n- lookup: former\n  key: [{ ours: code, theirs: 'no', KEY }]\n"
             + "  bring: [name, office as seat]\n  unmatched: drop",
         "- lookup: growers\n  key: [{ ours: code, theirs: 'no', KEY }]\n  bring: [name]\n"

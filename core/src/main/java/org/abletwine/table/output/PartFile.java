@@ -55,12 +55,7 @@ final class PartFile implements AutoCloseable {
    * @param name what the file will be called
    */
   static PartFile of(Path folder, String name) throws IOException {
-    clearLeftovers(folder, prefix(name));
-    return of(folder, name, NOTHING);
-  }
-
-  private static String prefix(String name) {
-    return "." + name + ".";
+    return of(folder, name, NOTHING, true);
   }
 
   /**
@@ -69,16 +64,16 @@ final class PartFile implements AutoCloseable {
    * @param clears whether to clear away what killed runs have left
    */
   static PartFile ofOwner(Path folder, String name, boolean clears) throws IOException {
-    if (clears) {
-      clearLeftovers(folder, prefix(name));
-    }
     boolean posix = Files.getFileStore(folder).supportsFileAttributeView("posix");
-    return of(folder, name, posix ? new FileAttribute<?>[] {OWNER_ONLY} : NOTHING);
+    return of(folder, name, posix ? new FileAttribute<?>[] {OWNER_ONLY} : NOTHING, clears);
   }
 
-  private static synchronized PartFile of(Path folder, String name, FileAttribute<?>[] attributes)
-      throws IOException {
-    String prefix = prefix(name);
+  private static synchronized PartFile of(
+      Path folder, String name, FileAttribute<?>[] attributes, boolean clears) throws IOException {
+    String prefix = "." + name + ".";
+    if (clears) { // one at a time: what another thread has just created is no leftover
+      clearLeftovers(folder, prefix);
+    }
     byte[] random = new byte[8];
     for (int tries = 0; ; tries++) {
       RANDOM.nextBytes(random);
