@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 import org.abletwine.key.encode.Spaces;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.spill.ByteCursor;
@@ -17,6 +18,9 @@ import org.abletwine.table.spill.Stored;
  * where the keys are; else in parts on disk, of which one at a time is in memory.
  */
 final class DistinctTexts {
+  /** How many times its bytes a text takes in a set. */
+  private static final int TEXT_GROWTH = 6;
+
   private final List<Set<String>> held;
   private final List<Stored> parts;
 
@@ -45,12 +49,8 @@ final class DistinctTexts {
           }
         });
     return new DistinctTexts(
-        List.of(),
-        java.util.stream.IntStream.range(0, rows.parts()).mapToObj(rows::stored).toList());
+        List.of(), IntStream.range(0, rows.parts()).mapToObj(rows::stored).toList());
   }
-
-  /** How many times its bytes a text takes in a set. */
-  private static final int TEXT_GROWTH = 6;
 
   private interface Taker {
     void take(Batch batch, int row, String text);

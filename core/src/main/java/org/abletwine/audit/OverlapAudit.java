@@ -35,6 +35,10 @@ public final class OverlapAudit {
   private static final int MOST_LOSSY = 3;
   private static final int MOST_KEYS_TRIED = 200_000;
   private static final int MOST_NEAR = 3;
+
+  /** About how many bytes a key takes that is searched for what is near others. */
+  private static final long NEAR_BYTES = 400;
+
   private static final List<String> STEPS =
       List.of(
           "trim",
@@ -200,7 +204,7 @@ public final class OverlapAudit {
     }
     KeysCompared last = chosen.equals(fixed) ? asGiven : compared(chosen);
     List<Unmatched> unmatched =
-        hidden || theirs.onDisk() || mostUnmatched == 0
+        hidden || !nearFits() || mostUnmatched == 0
             ? told(last.matched(), List.of(), mostUnmatched)
             : near(last.matched(), Normalise.parse(chosen), mostUnmatched);
     return new OverlapReport(
@@ -219,7 +223,7 @@ public final class OverlapAudit {
         now.rows(),
         unmatched,
         (long) ours.size() - last.matched().cardinality(),
-        theirs.onDisk());
+        !nearFits());
   }
 
   /**
@@ -298,6 +302,11 @@ public final class OverlapAudit {
 
   private List<Unmatched> told(BitSet matched, List<NormaliseStep> steps, int most) {
     return open(matched, steps, most).stream().map(Open::told).toList();
+  }
+
+  /** Whether all keys of the reference fit in memory to be searched for what is near others. */
+  private boolean nearFits() {
+    return !theirs.onDisk() && NEAR_BYTES * theirs.size() <= spill.left();
   }
 
   /** The unmatched keys, with what is near them. */

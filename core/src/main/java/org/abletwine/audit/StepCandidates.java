@@ -30,10 +30,8 @@ final class StepCandidates {
 
   private static final int SAMPLE = 300;
 
-  /** Texts are sifted by so many bits of their hash. */
-  private static final int HASH_BITS = 27;
-
-  private static final int HASHES = 1 << HASH_BITS;
+  /** Texts are sifted by as many bits of their hash as there are texts, and so many more. */
+  private static final int MORE_BITS = 11;
 
   /** Unmatched keys that are looked at: an end or a form that wins much is met among these. */
   private static final int MOST_KEYS = 50_000;
@@ -109,13 +107,14 @@ final class StepCandidates {
 
   private static List<String> affixes(Map<String, Long> open, DistinctTexts known) {
     Map<String, Wins> wins = new TreeMap<>();
-    BitSet looked = new BitSet(HASHES);
-    open.keySet().forEach(key -> eachRest(key, rest -> looked.set(hash(rest))));
+    BitSet looked = new BitSet();
+    int beside = Integer.numberOfLeadingZeros(open.size()) - MORE_BITS;
+    open.keySet().forEach(key -> eachRest(key, rest -> looked.set(hash(rest, beside))));
     // Of theirs only those are held that one of ours may end in, or begin with.
     Set<String> held = new HashSet<>();
     known.each(
         key -> {
-          if (looked.get(hash(key))) {
+          if (looked.get(hash(key, beside))) {
             held.add(key);
           }
           ends(key, open.keySet(), 1, wins);
@@ -131,9 +130,13 @@ final class StepCandidates {
         .toList();
   }
 
-  private static int hash(String text) {
-    int hash = text.hashCode() * 0x9E3779B1;
-    return hash >>> Integer.SIZE - HASH_BITS;
+  /**
+   * Some bits of a text's hash.
+   *
+   * @param beside how many are left out
+   */
+  private static int hash(String text, int beside) {
+    return text.hashCode() * 0x9E3779B1 >>> beside;
   }
 
   /** What is left of a key without an end. */

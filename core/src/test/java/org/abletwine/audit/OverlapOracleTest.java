@@ -18,6 +18,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Overlaps of random keys against sets of strings: both directions, and what each step wins. */
 class OverlapOracleTest {
+  private static final long ENOUGH = 1L << 40;
   private static final String[] FORMS = {"%s", " %s", "%s ", "0%s", "%s/W", "G-%s", "%s"};
 
   private static @Nullable String form(Random random, String word) {
@@ -114,9 +115,11 @@ class OverlapOracleTest {
     MemoryTable theirs = keys(random, seed > 8 ? 3_000 : 300, parts, false);
     int measure = seed % 3 == 0 ? -1 : parts;
     List<String> fixed = seed % 5 == 0 ? List.of("trim") : List.of();
-    int most = seed % 4 == 0 || seed > 8 ? 7 : 2_000;
-    OverlapReport whole =
-        OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most);
+    int most = seed % 4 == 0 ? 7 : 60;
+    OverlapReport whole;
+    try (Spill spill = new Spill(ENOUGH, null)) {
+      whole = OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
+    }
     try (Spill spill = new Spill(1, null)) {
       OverlapReport divided =
           OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
@@ -124,6 +127,16 @@ class OverlapOracleTest {
       assertThat(divided.nearLeftOut()).isTrue();
       assertThat(withoutNear(divided)).isEqualTo(withoutNear(whole));
       assertThat(divided.unmatched()).allMatch(one -> one.near().isEmpty());
+    }
+    for (int bits = 14; bits < 26; bits += 4) { // what fits differs
+      try (Spill spill = new Spill(1L << bits, null)) {
+        OverlapReport some =
+            OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
+        assertThat(withoutNear(some)).as("2^%d bytes", bits).isEqualTo(withoutNear(whole));
+        if (!some.nearLeftOut()) {
+          assertThat(some).as("2^%d bytes", bits).isEqualTo(whole);
+        }
+      }
     }
   }
 
