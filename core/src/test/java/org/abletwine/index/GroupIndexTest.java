@@ -2,6 +2,10 @@ package org.abletwine.index;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -12,6 +16,8 @@ import java.util.Objects;
 import java.util.Random;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.spill.RowBytes;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -79,6 +85,100 @@ class GroupIndexTest {
       found.add(Arrays.asList(index.values(group)));
     }
     assertThat(found).isEqualTo(sorted);
+  }
+
+  /** Counts rows by group; returns their number of each. */
+  private static Map<List<@Nullable String>, Long> count(
+      GroupIndex index, int parts, int rows, Random random) {
+    Batch batch = new Batch(parts);
+    batch.clear(1, '\0');
+    Map<List<@Nullable String>, Long> counts = new HashMap<>();
+    for (int row = 0; row < rows; row++) {
+      @Nullable String[] cells = new @Nullable String[parts];
+      Arrays.setAll(cells, part -> value(random));
+      for (String cell : cells) {
+        batch.addCell(cell);
+      }
+      batch.endRow(Batch.ALTERED);
+      counts.merge(Arrays.asList(cells), 1L, Long::sum);
+    }
+    int[] groups = new int[rows];
+    index.find(columns(batch, parts, false), rows, groups);
+    for (int group : groups) {
+      index.records()[index.counters(group)]++;
+    }
+    return counts;
+  }
+
+  private static Map<List<@Nullable String>, Long> counts(GroupIndex index) {
+    Map<List<@Nullable String>, Long> counts = new HashMap<>();
+    for (int group = 0; group < index.groups(); group++) {
+      long count = index.records()[index.counters(group)];
+      assertThat(counts.put(Arrays.asList(index.values(group)), count)).isNull();
+    }
+    return counts;
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {1, 2, 3})
+  void groupsOfOthersAreAddedToThoseThereAre(int parts) {
+    Random random = new Random(parts);
+    GroupIndex index = new GroupIndex(parts, 1);
+    Map<List<@Nullable String>, Long> expected = new HashMap<>();
+    for (int others = 0; others < 4; others++) {
+      GroupIndex other = new GroupIndex(parts, 1);
+      count(other, parts, 1_500, random)
+          .forEach((key, rows) -> expected.merge(key, rows, Long::sum));
+      int[] here = index.merge(other);
+      assertThat(here).hasSize(other.groups());
+      for (int group = 0; group < here.length; group++) {
+        assertThat(index.values(here[group])).isEqualTo(other.values(group));
+        index.records()[index.counters(here[group])] += other.records()[other.counters(group)];
+      }
+    }
+    count(index, parts, 900, random).forEach((key, rows) -> expected.merge(key, rows, Long::sum));
+    assertThat(counts(index)).isEqualTo(expected);
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {0, 1, 40, 1_500})
+  void groupsAreCarriedToAnotherProcess(int rows) {
+    Random random = new Random(rows);
+    GroupIndex index = new GroupIndex(2, 1);
+    Map<List<@Nullable String>, Long> expected = count(index, 2, rows, random);
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    index.carry(Carrier.to(new DataOutputStream(bytes)));
+    assertThat(counts(index)).as("what is carried stays").isEqualTo(expected);
+    GroupIndex there = new GroupIndex(2, 1);
+    there.carry(Carrier.from(new DataInputStream(new ByteArrayInputStream(bytes.toByteArray()))));
+    assertThat(counts(there)).isEqualTo(expected);
+    assertThat(there.sorted()).isEqualTo(index.sorted());
+    count(there, 2, 700, random).forEach((key, more) -> expected.merge(key, more, Long::sum));
+    assertThat(counts(there)).as("found and added to").isEqualTo(expected);
+  }
+
+  @Test
+  void groupsHaveKeysOfTheirOwnAndAreForgotten() {
+    Random random = new Random(5);
+    GroupIndex index = new GroupIndex(2, 1);
+    assertThat(index.bytes()).isZero();
+    for (int round = 0; round < 3; round++) {
+      Map<List<@Nullable String>, Long> expected = count(index, 2, 1_200, random);
+      assertThat(counts(index)).isEqualTo(expected);
+      long longKeys = 0;
+      RowBytes key = new RowBytes();
+      for (int group = 0; group < index.groups(); group++) {
+        int length = index.key(group, key);
+        assertThat(key.used()).isEqualTo(length);
+        assertThat(GroupKeys.values(key.bytes(), 0, 2)).isEqualTo(index.values(group));
+        longKeys += length > 16 ? length : 0;
+      }
+      // of a group three words for its key, its counter, and two slots
+      assertThat(index.bytes()).isEqualTo(40L * index.groups() + longKeys);
+      index.clear();
+      assertThat(index.groups()).isZero();
+      assertThat(index.bytes()).isZero();
+    }
   }
 
   /** Columns as a batch has them, or held as bytes the way fetched columns are. */
