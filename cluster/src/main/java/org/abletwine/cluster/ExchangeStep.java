@@ -43,9 +43,14 @@ abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
    */
   abstract void all(PlanExchange exchange, Blocks in);
 
-  /** The ranges that have come, in order. */
-  final List<Wire.Numbered<Stretch.Range>> ranges() {
-    return ranges;
+  /** Takes a range. */
+  interface EachRange {
+    void take(int number, Stretch.Range range);
+  }
+
+  /** Goes through the ranges that have come, in order. */
+  final void eachRange(EachRange taker) {
+    ranges.forEach(one -> taker.take(one.number(), Objects.requireNonNull(one.what())));
   }
 
   /** Hands a block on. */

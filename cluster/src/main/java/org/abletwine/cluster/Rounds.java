@@ -168,9 +168,7 @@ final class Rounds {
 
     @Override
     void all(PlanExchange exchange, Blocks in) {
-      for (Wire.Numbered<Stretch.Range> one : ranges()) {
-        exchange.keys(round, one.number(), Objects.requireNonNull(one.what()), in, this::send);
-      }
+      eachRange((number, range) -> exchange.keys(round, number, range, in, this::send));
     }
   }
 
@@ -204,9 +202,7 @@ final class Rounds {
 
     @Override
     void all(PlanExchange exchange, Blocks in) {
-      for (Wire.Numbered<Stretch.Range> one : ranges()) {
-        exchange.known(round, one.number(), Objects.requireNonNull(one.what()), in, this::send);
-      }
+      eachRange((number, range) -> exchange.known(round, number, range, in, this::send));
     }
   }
 
@@ -220,11 +216,7 @@ final class Rounds {
 
     @Override
     void all(PlanExchange exchange, Blocks in) {
-      for (Wire.Numbered<Stretch.Range> one : ranges()) {
-        hand(
-            Wire.bytes(
-                one.number(), exchange.take(one.number(), Objects.requireNonNull(one.what()), in)));
-      }
+      eachRange((number, range) -> hand(Wire.bytes(number, exchange.take(number, range, in))));
     }
   }
 }
