@@ -27,7 +27,8 @@ import picocli.CommandLine.Parameters;
     sortOptions = false,
     description =
         "Shows how far the keys of two tables agree, both ways, which normalise steps"
-            + " would win how many rows, and the keys left with their near misses.",
+            + " would win how many rows, and the keys left with their near misses, which are"
+            + " looked for where the reference's keys fit in memory.",
     footerHeading = "%nExample%n",
     footer = "  able-twine overlap tickets.csv growers.csv --key grower_code=grower_no")
 final class OverlapCommand implements Callable<Integer> {

@@ -1,5 +1,6 @@
 package org.abletwine.cluster;
 
+import java.io.Serializable;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -18,30 +19,33 @@ import org.jspecify.annotations.Nullable;
  * A step of dividing references among processes: waits for all blocks that come to it, keeps them
  * on disk, and then does its work.
  */
-abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
+final class ExchangeStep extends AbstractStreamOperator<byte[]>
     implements OneInputStreamOperator<byte[], byte[]>, BoundedOneInput {
   private static final long serialVersionUID = 1L;
 
   private final Dividing dividing;
 
-  /** Which of the rounds, 0-based. */
-  final int round;
+  private final Work work;
 
   private transient List<Wire.Numbered<Stretch.Range>> ranges = new ArrayList<>();
   private transient @Nullable Blocks blocks;
 
-  ExchangeStep(Dividing dividing, int round) {
-    this.dividing = dividing;
-    this.round = round;
+  /** What a step does once all is there. */
+  interface Work extends Serializable {
+    /**
+     * Does it.
+     *
+     * @param step hands on what comes of it
+     * @param exchange how the processes divide references among them
+     * @param in what has come
+     */
+    void all(ExchangeStep step, PlanExchange exchange, Blocks in);
   }
 
-  /**
-   * All is there.
-   *
-   * @param exchange how the processes divide references among them
-   * @param in what has come
-   */
-  abstract void all(PlanExchange exchange, Blocks in);
+  ExchangeStep(Dividing dividing, Work work) {
+    this.dividing = dividing;
+    this.work = work;
+  }
 
   /** Takes a range. */
   interface EachRange {
@@ -49,16 +53,28 @@ abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
   }
 
   /** Goes through the ranges that have come, in order. */
-  final void eachRange(EachRange taker) {
+  void eachRange(EachRange taker) {
     ranges.forEach(one -> taker.take(one.number(), Objects.requireNonNull(one.what())));
   }
 
+  /** Those of some parts that this process has. */
+  List<Integer> own(int parts) {
+    List<Integer> own = new ArrayList<>();
+    int count = getRuntimeContext().getTaskInfo().getNumberOfParallelSubtasks();
+    for (int part = getRuntimeContext().getTaskInfo().getIndexOfThisSubtask();
+        part < parts;
+        part += count) {
+      own.add(part);
+    }
+    return own;
+  }
+
   /** Hands a block on. */
-  final void send(Block block) {
+  void send(Block block) {
     hand(block.toBytes());
   }
 
-  final void hand(byte[] bytes) {
+  void hand(byte[] bytes) {
     output.collect(new StreamRecord<>(bytes));
   }
 
@@ -86,7 +102,7 @@ abstract class ExchangeStep extends AbstractStreamOperator<byte[]>
   @Override
   public void endInput() {
     ranges.sort(Comparator.comparingInt(Wire.Numbered::number));
-    all(exchange(), Objects.requireNonNull(blocks, "opened"));
+    work.all(this, exchange(), Objects.requireNonNull(blocks, "opened"));
   }
 
   @Override

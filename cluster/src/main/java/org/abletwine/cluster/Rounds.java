@@ -1,12 +1,9 @@
 package org.abletwine.cluster;
 
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import org.abletwine.plan.Block;
 import org.abletwine.plan.Block.Kind;
-import org.abletwine.plan.Blocks;
 import org.abletwine.plan.PlanExchange;
 import org.abletwine.table.batch.Stretch;
 import org.apache.flink.api.common.functions.FilterFunction;
@@ -59,7 +56,15 @@ final class Rounds {
       forTakers = forTakers.union(round(round, forTakers, references));
     }
     return forTakers
-        .transform("take rows through the steps", BYTES, new TakeRows(dividing))
+        .transform(
+            "take rows through the steps",
+            BYTES,
+            new ExchangeStep(
+                dividing,
+                (step, exchange, in) ->
+                    step.eachRange(
+                        (number, range) ->
+                            step.hand(Wire.bytes(number, exchange.take(number, range, in))))))
         .setParallelism(slots);
   }
 
@@ -69,7 +74,15 @@ final class Rounds {
     String name = " for lookup " + what.lookup();
     DataStream<byte[]> keys =
         forTakers
-            .transform("divide keys" + name, BYTES, new Keys(dividing, round))
+            .transform(
+                "divide keys" + name,
+                BYTES,
+                new ExchangeStep(
+                    dividing,
+                    (step, exchange, in) ->
+                        step.eachRange(
+                            (number, range) ->
+                                exchange.keys(round, number, range, in, step::send))))
             .setParallelism(slots);
     DataStream<byte[]> toParts = to(only(keys, Kind.KEYS));
     DataStream<byte[]> made =
@@ -91,7 +104,15 @@ final class Rounds {
       made = made.union(only(divided, Kind.UNREAD).broadcast());
     }
     DataStream<byte[]> asked =
-        toParts.transform("ask" + name, BYTES, new Ask(dividing, round)).setParallelism(slots);
+        toParts
+            .transform(
+                "ask" + name,
+                BYTES,
+                new ExchangeStep(
+                    dividing,
+                    (step, exchange, in) ->
+                        exchange.ask(round, step.own(what.parts()), in, step::send)))
+            .setParallelism(slots);
     made =
         made.union(to(only(asked, Kind.ANSWERS)))
             .union(only(asked, Kind.UNREAD, Kind.REFUSED).broadcast());
@@ -101,7 +122,15 @@ final class Rounds {
               Objects.requireNonNull(first, "the first reference is divided")
                   .rebalance()
                   .union(only(asked, Kind.ASKED).broadcast())
-                  .transform("look for parts of keys" + name, BYTES, new Know(dividing, round))
+                  .transform(
+                      "look for parts of keys" + name,
+                      BYTES,
+                      new ExchangeStep(
+                          dividing,
+                          (step, exchange, in) ->
+                              step.eachRange(
+                                  (number, range) ->
+                                      exchange.known(round, number, range, in, step::send))))
                   .setParallelism(slots)
                   .broadcast());
     }
@@ -155,68 +184,6 @@ final class Rounds {
               one.number(),
               Objects.requireNonNull(one.what()),
               block -> out.collect(block.toBytes()));
-    }
-  }
-
-  /** Divides the keys of transactions. */
-  private static final class Keys extends ExchangeStep {
-    private static final long serialVersionUID = 1L;
-
-    Keys(Dividing dividing, int round) {
-      super(dividing, round);
-    }
-
-    @Override
-    void all(PlanExchange exchange, Blocks in) {
-      eachRange((number, range) -> exchange.keys(round, number, range, in, this::send));
-    }
-  }
-
-  /** Asks the parts that this process has. */
-  private static final class Ask extends ExchangeStep {
-    private static final long serialVersionUID = 1L;
-
-    Ask(Dividing dividing, int round) {
-      super(dividing, round);
-    }
-
-    @Override
-    void all(PlanExchange exchange, Blocks in) {
-      int count = getRuntimeContext().getTaskInfo().getNumberOfParallelSubtasks();
-      int first = getRuntimeContext().getTaskInfo().getIndexOfThisSubtask();
-      List<Integer> parts = new ArrayList<>();
-      for (int part = first; part < exchange.rounds().get(round).parts(); part += count) {
-        parts.add(part);
-      }
-      exchange.ask(round, parts, in, this::send);
-    }
-  }
-
-  /** Goes through a reference again for parts of keys. */
-  private static final class Know extends ExchangeStep {
-    private static final long serialVersionUID = 1L;
-
-    Know(Dividing dividing, int round) {
-      super(dividing, round);
-    }
-
-    @Override
-    void all(PlanExchange exchange, Blocks in) {
-      eachRange((number, range) -> exchange.known(round, number, range, in, this::send));
-    }
-  }
-
-  /** Takes ranges through the steps. */
-  private static final class TakeRows extends ExchangeStep {
-    private static final long serialVersionUID = 1L;
-
-    TakeRows(Dividing dividing) {
-      super(dividing, 0);
-    }
-
-    @Override
-    void all(PlanExchange exchange, Blocks in) {
-      eachRange((number, range) -> hand(Wire.bytes(number, exchange.take(number, range, in))));
     }
   }
 }

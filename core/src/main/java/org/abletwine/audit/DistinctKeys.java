@@ -77,12 +77,10 @@ final class DistinctKeys {
     KeysGathered gathered = new KeysGathered(columns, measure);
     long[] seen = new long[2];
     boolean[] fits = {true};
-    KeyedRows.each(
+    eachRow(
         table,
         columns,
-        unnormalised(columns.length),
-        measure + 1,
-        null,
+        measure,
         (batch, encoded) -> {
           gathered.take(batch, encoded);
           count(seen, batch, encoded.blankParts);
@@ -129,12 +127,10 @@ final class DistinctKeys {
     PartedRows rows = new PartedRows(spill, spill.partsFor(table.sizeInBytes()));
     PartedRows.Gathered divided = rows.new Gathered();
     long[] seen = new long[2];
-    KeyedRows.each(
+    eachRow(
         table,
         columns,
-        unnormalised(columns.length),
-        measure + 1,
-        null,
+        measure,
         (batch, encoded) -> {
           for (int row = 0; row < batch.rows(); row++) {
             if (encoded.blankParts[row] == 0) {
@@ -177,12 +173,10 @@ final class DistinctKeys {
   private static long gathered(SpilledTable rows, int parts, boolean measured, SpillFile into) {
     int[] columns = IntStream.range(0, parts).toArray();
     KeysGathered gathered = new KeysGathered(columns, measured ? parts : -1);
-    KeyedRows.each(
+    eachRow(
         rows,
         columns,
-        unnormalised(parts),
-        parts + 1,
-        null,
+        parts,
         (batch, encoded) -> {
           gathered.take(batch, encoded);
           return true;
@@ -221,8 +215,10 @@ final class DistinctKeys {
     return new Stored(into, number[0]);
   }
 
-  private static List<List<NormaliseStep>> unnormalised(int parts) {
-    return Collections.nCopies(parts, List.of());
+  /** Goes through the rows of a table, with their keys as written. */
+  private static void eachRow(Table table, int[] columns, int measure, KeyedRows.Action to) {
+    List<List<NormaliseStep>> none = Collections.nCopies(columns.length, List.of());
+    KeyedRows.each(table, columns, none, measure + 1, null, to);
   }
 
   /** How many there are. */

@@ -27,10 +27,7 @@ import org.abletwine.table.Table;
 import org.abletwine.table.TableSink;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.batch.Workers;
-import org.abletwine.table.spill.MemoryBytes;
 import org.abletwine.table.spill.Spill;
-import org.abletwine.table.spill.SpilledTable;
-import org.abletwine.table.spill.Stored;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -227,10 +224,8 @@ public final class Enrichment {
     Objects.requireNonNull(lookup, "lookup");
     Objects.requireNonNull(context, "context");
     Objects.requireNonNull(use, "use");
-    Table none =
-        new SpilledTable(new Stored(new MemoryBytes(), 0), settings.transactions(), new int[0]);
-    return new EnrichmentRun(settings.over(rows == null ? none : rows))
-        .exchange(lookup, context, use);
+    RunSettings some = rows == null ? settings.overNone() : settings.over(rows);
+    return new EnrichmentRun(some).exchange(lookup, context, use);
   }
 
   /**

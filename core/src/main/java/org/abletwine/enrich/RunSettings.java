@@ -8,6 +8,9 @@ import org.abletwine.step.Progress;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunStep;
 import org.abletwine.table.Table;
+import org.abletwine.table.spill.MemoryBytes;
+import org.abletwine.table.spill.SpilledTable;
+import org.abletwine.table.spill.Stored;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,6 +64,11 @@ record RunSettings(
   /** The column whose totals go beside the figures; empty for none. */
   String measured() {
     return measure == null ? "" : measure;
+  }
+
+  /** {@return the same for no rows} */
+  RunSettings overNone() {
+    return over(new SpilledTable(new Stored(new MemoryBytes(), 0), transactions, new int[0]));
   }
 
   /** {@return the same for some of the rows, which tell nobody} */

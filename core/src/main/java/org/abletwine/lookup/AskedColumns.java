@@ -32,6 +32,8 @@ final class AskedColumns {
 
   private final List<String> names = new ArrayList<>();
 
+  private final @Nullable Expression asked;
+
   /**
    * @param keyColumns the columns of the keys of the lookup, and of those tried otherwise
    * @param before the columns before the lookup
@@ -43,13 +45,24 @@ final class AskedColumns {
     this.before = before;
     this.measure = measure;
     keyColumns.forEach(columns -> IntStream.of(columns).forEach(this::need));
-    Expression asked = lookup.asked == null ? null : lookup.asked.over(before, lookup.name);
-    if (asked != null) {
-      asked.inputs().forEach(name -> need(before.require(name, lookup.title())));
+    Expression whole = lookup.asked == null ? null : lookup.asked.over(before, lookup.name);
+    if (whole != null) {
+      whole.inputs().forEach(name -> need(before.require(name, lookup.title())));
     }
     if (measure >= 0) {
       need(measure);
     }
+    asked = lookup.asked == null ? null : lookup.asked.over(narrow(), lookup.name);
+  }
+
+  /** The columns kept, with what they hold. */
+  private Columns narrow() {
+    Columns columns = new Columns(before.tableName(), head().schema());
+    for (String name : names) {
+      columns.typed(name, before.type(name));
+      columns.hide(name, before.isPrivate(name));
+    }
+    return columns;
   }
 
   private void need(int number) {
@@ -95,15 +108,7 @@ final class AskedColumns {
 
   /** Whether a row is asked for, over the columns kept; null for all. */
   @Nullable Expression asked() {
-    if (lookup.asked == null) {
-      return null;
-    }
-    Columns columns = new Columns(before.tableName(), head().schema());
-    for (String name : names) {
-      columns.typed(name, before.type(name));
-      columns.hide(name, before.isPrivate(name));
-    }
-    return lookup.asked.over(columns, lookup.name);
+    return asked;
   }
 
   /** Rows that were kept, as a table. */

@@ -2,10 +2,10 @@ package org.abletwine.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import org.abletwine.table.output.SpillFile;
 import org.abletwine.table.spill.Pieced;
@@ -19,21 +19,11 @@ import org.abletwine.table.spill.Stored;
 public final class Blocks implements AutoCloseable {
   private final Spill spill;
   private final SpillFile file;
-  private final Map<Address, List<Piece>> pieces = new TreeMap<>();
-  private final Map<Address, List<Block>> small = new TreeMap<>();
+  private final Map<Address, List<Piece>> pieces = new HashMap<>();
+  private final Map<Address, List<Block>> small = new HashMap<>();
 
   /** What blocks have in common that follow each other, but for whom they are from. */
-  private record Address(Block.Kind kind, int round, int of, int to)
-      implements Comparable<Address> {
-    @Override
-    public int compareTo(Address other) {
-      return Comparator.comparing(Address::kind)
-          .thenComparingInt(Address::round)
-          .thenComparingInt(Address::of)
-          .thenComparingInt(Address::to)
-          .compare(this, other);
-    }
-  }
+  private record Address(Block.Kind kind, int round, int of, int to) {}
 
   /** A block on disk. */
   private record Piece(int from, int turn, long rows, long at, int length) {}

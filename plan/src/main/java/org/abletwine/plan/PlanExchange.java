@@ -228,16 +228,7 @@ public final class PlanExchange {
       rows.put(of, in.reference(round, of, part));
       values.put(of, in.all(Block.Kind.VALUES, round, of, 0).stream().map(Block::bytes).toList());
     }
-    ask(round, part, in, lookup.part(rows, values), rows, out);
-  }
-
-  private void ask(
-      int round,
-      int part,
-      Blocks in,
-      Exchanging.Part asked,
-      Map<Integer, Stored> rows,
-      Consumer<Block> out) {
+    Exchanging.Part asked = lookup.part(rows, values);
     asked.unread().forEach((of, failure) -> out.accept(unread(round, of, part, failure)));
     out.accept(new Block(Block.Kind.REFUSED, round, 0, 0, part, 0, 0, asked.refused()));
     if (!asked.loaded()) {

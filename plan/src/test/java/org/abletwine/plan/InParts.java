@@ -1,5 +1,8 @@
 package org.abletwine.plan;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -124,5 +127,33 @@ public final class InParts {
       }
     }
     return all.toString(StandardCharsets.UTF_8);
+  }
+
+  /** What a run has written, without what differs from run to run. */
+  static Map<String, String> outputs(Path out) throws IOException {
+    Map<String, String> outputs = new TreeMap<>();
+    try (Stream<Path> files = Files.list(out)) {
+      for (Path file : files.toList()) {
+        outputs.put("" + file.getFileName(), read(file));
+      }
+    }
+    outputs.computeIfPresent("run.json", (name, text) -> record(text));
+    return outputs;
+  }
+
+  private static String record(String text) {
+    try {
+      ObjectNode record = (ObjectNode) new ObjectMapper().readTree(text);
+      record.remove(List.of("started", "elapsed_seconds"));
+      for (JsonNode lookup : record.path("lookups")) {
+        ((ObjectNode) lookup).remove("divided");
+      }
+      for (JsonNode rollup : record.path("rollups")) {
+        ((ObjectNode) rollup).remove("bytes_on_disk");
+      }
+      return record.toPrettyString();
+    } catch (IOException e) {
+      throw new AssertionError(e);
+    }
   }
 }

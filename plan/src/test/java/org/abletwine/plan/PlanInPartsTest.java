@@ -3,9 +3,6 @@ package org.abletwine.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -19,7 +16,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.step.Progress;
@@ -129,37 +125,10 @@ class PlanInPartsTest {
     return parts;
   }
 
-  private static Map<String, String> outputs(Path out) throws IOException {
-    Map<String, String> outputs = new TreeMap<>();
-    try (Stream<Path> files = Files.list(out)) {
-      for (Path file : files.toList()) {
-        outputs.put("" + file.getFileName(), InParts.read(file));
-      }
-    }
-    outputs.computeIfPresent("run.json", (name, text) -> record(text));
-    return outputs;
-  }
-
-  private static String record(String text) {
-    try {
-      ObjectNode record = (ObjectNode) new ObjectMapper().readTree(text);
-      record.remove(List.of("started", "elapsed_seconds"));
-      for (JsonNode lookup : record.path("lookups")) {
-        ((ObjectNode) lookup).remove("divided");
-      }
-      for (JsonNode rollup : record.path("rollups")) {
-        ((ObjectNode) rollup).remove("bytes_on_disk");
-      }
-      return record.toPrettyString();
-    } catch (IOException e) {
-      throw new AssertionError(e);
-    }
-  }
-
   @Test
   void everyStepCountsTheSame() throws IOException {
     PlanFile.load(folder.resolve("p.plan.yaml")).run(Progress.NONE);
-    Map<String, String> expected = outputs(folder.resolve("out"));
+    Map<String, String> expected = InParts.outputs(folder.resolve("out"));
     assertThat(expected.get("run.json"))
         .contains(
             "cannot be computed", "formulas_guarded", "\"corrections\"", "cannot be written as");
@@ -167,7 +136,7 @@ class PlanInPartsTest {
       Path parts = copy();
       long bytes = List.of(4_000L, 1_500L, 9_000L).get(seed % 3);
       InParts.run(parts.resolve("p.plan.yaml"), Map.of(), bytes, new Random(seed), seed % 2);
-      assertThat(outputs(parts.resolve("out"))).as("seed %d", seed).isEqualTo(expected);
+      assertThat(InParts.outputs(parts.resolve("out"))).as("seed %d", seed).isEqualTo(expected);
     }
   }
 
@@ -228,7 +197,7 @@ class PlanInPartsTest {
         .isInstanceOf(DataException.class)
         .hasMessageContaining("t.csv line ")
         .hasMessageContaining("2 cells where the header has 5");
-    assertThat(outputs(parts.resolve("out"))).isEqualTo(Map.of("enriched.csv", "old\n"));
+    assertThat(InParts.outputs(parts.resolve("out"))).isEqualTo(Map.of("enriched.csv", "old\n"));
   }
 
   @Test

@@ -57,14 +57,11 @@ public final class Pieced implements StoredBytes {
     while (piece < count && from + read < into.length) {
       long begins = piece == 0 ? 0 : ends[piece - 1];
       long here = at + read;
-      int most = (int) Math.min(into.length - from - read, ends[piece] - here);
-      byte[] block = most == into.length - from - read ? into : null;
-      int got;
-      if (block != null) {
-        got = of.read(places[piece] + here - begins, into, from + read);
-      } else {
-        byte[] some = new byte[most];
-        got = of.read(places[piece] + here - begins, some, 0);
+      int room = into.length - from - read;
+      int most = (int) Math.min(room, ends[piece] - here);
+      byte[] some = most == room ? into : new byte[most]; // as much as there is room for is read
+      int got = of.read(places[piece] + here - begins, some, most == room ? from + read : 0);
+      if (most < room) {
         System.arraycopy(some, 0, into, from + read, got);
       }
       if (got <= 0) {
