@@ -85,6 +85,50 @@ class NumberFormTest {
     assertThat(NumberForm.of("1.234", true).plain("12.345")).isEqualTo("12345");
   }
 
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      nullValues = "-",
+      value = {
+        "1.234,56|1234567.5|1.234.567,5|#,##0.00",
+        "1.234,56|-123|-123|#,##0.00",
+        "1.234,56|1234|1.234|#,##0.00",
+        "1234.5|-1234567.25|-1234567.25|0.0",
+        "(1,234.56)|-1234.5|(1,234.5)|#,##0.00;(#,##0.00)",
+        "(1,234.56)|1234.5|1,234.5|#,##0.00;(#,##0.00)",
+        "1.234,56-|-1234.5|1.234,5-|#,##0.00",
+        "$1,234.56|-1234.5|-$1,234.5|\"$\"#,##0.00",
+        "1 234,56 kg|1234.5|1 234,5 kg|#,##0.00\" kg\"",
+        "1.234,56kg|1234.5|1.234,5kg|#,##0.00\"kg\"",
+        "12,5 %|7.25|7,25 %|0.0%",
+        "1 234 567|1234567|1 234 567|#,##0",
+        "1 234 567|1234.5|1 234.5|#,##0"
+      })
+  void areWrittenAsTheExampleSays(String example, String plain, String text, String cellFormat) {
+    NumberForm form = NumberForm.of(example, false);
+    assertThat(form.write(plain)).isEqualTo(text);
+    assertThat(form.plain(text) == null || form.plain(text).equals(plain)).isTrue();
+    assertThat(form.cellFormat()).isEqualTo(cellFormat);
+    assertThat(form).hasToString(example);
+  }
+
+  @Test
+  void anExampleSaysWhatSurroundsANumber() {
+    NumberForm dollars = NumberForm.of("$1,234.50", false);
+    assertThat(dollars.before()).isEqualTo("$");
+    assertThat(dollars.behind()).isEmpty();
+    assertThat(dollars.places()).isEqualTo(2);
+    assertThat(dollars.grouped()).isTrue();
+    assertThat(dollars.percent()).isFalse();
+    NumberForm share = NumberForm.of("12,5 %", false);
+    assertThat(share.behind()).isEqualTo(" %");
+    assertThat(share.places()).isEqualTo(1);
+    assertThat(share.grouped()).isFalse();
+    assertThat(share.percent()).isTrue();
+    assertThat(NumberForm.of("%12", true).percent()).isTrue();
+    assertThat(NumberForm.of("1 234 567", true).places()).isZero();
+  }
+
   private static Table formed(MemoryTable table) {
     return FormedTable.of(
         table,

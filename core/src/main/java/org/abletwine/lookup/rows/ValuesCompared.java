@@ -146,10 +146,10 @@ public final class ValuesCompared {
                 : "not " + declared.noun() + ", and newest-by goes by it")
             + "; correct the row, or "
             + (declared == null
-                ? "declare the column's type (types: text orders by code point, dates other than"
+                ? "in a plan declare the column's type (types: text orders by code point, dates other than"
                     + " ISO 8601 state their pattern), with which unreadable: leave-out leaves such"
                     + " rows out"
-                : "declare another type (types: text orders by code point, dates other than ISO"
+                : "in a plan declare another type (types: text orders by code point, dates other than ISO"
                     + " 8601 state their pattern), or leave such rows out with unreadable:"
                     + " leave-out"),
         place.table(),

@@ -242,7 +242,7 @@ final class Domains {
             + rows.shown(row, v)
             + "\" is not "
             + noun
-            + ", and the column is ordered; correct the row, or declare the column's type"
+            + ", and the column is ordered; correct the row, or in a plan declare the column's type"
             + " (types: { COLUMN: text } orders by code point; dates other than ISO 8601 state"
             + " their pattern), or leave such rows out with unreadable: leave-out",
         place,

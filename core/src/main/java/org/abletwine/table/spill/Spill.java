@@ -147,7 +147,7 @@ public final class Spill implements AutoCloseable {
                 + folder
                 + " has room for "
                 + room / 1_000_000
-                + "; make room there, name another folder, or give more memory");
+                + " MB; make room there, name another folder, or give more memory");
       }
     } catch (IOException e) {
       // a file system that does not say: writing will tell

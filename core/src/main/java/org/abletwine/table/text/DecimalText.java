@@ -84,8 +84,8 @@ public final class DecimalText {
     return digitByDigit(text, from, to);
   }
 
-  /** Digits, and perhaps a point among them. */
-  private static long upToEight(byte[] text, int from, int length) {
+  /** Digits, and perhaps a point among them; {@link #NOT_PLAIN} for all else. */
+  static long upToEight(byte[] text, int from, int length) {
     int spare = Long.SIZE - (length << 3);
     long word = (long) WORD.get(text, from) << spare | ZEROS & (1L << spare) - 1;
     long difference = word ^ POINTS;

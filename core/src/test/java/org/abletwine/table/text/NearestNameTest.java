@@ -16,8 +16,24 @@ class NearestNameTest {
   }
 
   @Test
+  void aNameWithinAnotherIsClose() {
+    assertThat(NearestName.of("kgs", List.of("total of all kgs", "x")))
+        .contains("total of all kgs");
+    assertThat(NearestName.of("my kgs of all", List.of("x", "kgs"))).contains("kgs");
+    assertThat(NearestName.of("ab", List.of("zzzzabzzzz"))).as("two letters").isEmpty();
+    assertThat(NearestName.of("zzzzabzzzz", List.of("ab"))).isEmpty();
+    assertThat(NearestName.of("price", List.of("the price of it", "prices"))).contains("prices");
+  }
+
+  @Test
   void listsTheNamesWhenNoneIsClose() {
     assertThat(NearestName.hint("zzz", NAMES))
         .isEqualTo("the names are grower_no, name, district_code");
+    assertThat(NearestName.hint("nam", NAMES)).isEqualTo("did you mean \"name\"?");
+    assertThat(NearestName.hint("zzz", List.of())).isEqualTo("the names are (none)");
+    List<String> twelve = List.of("a b c d e f g h i j k l".split(" "));
+    assertThat(NearestName.hint("zzz", twelve)).endsWith(", k, l");
+    List<String> more = List.of("a b c d e f g h i j k l m n".split(" "));
+    assertThat(NearestName.hint("zzz", more)).endsWith(", k, l and 2 more");
   }
 }

@@ -8,6 +8,7 @@ import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
@@ -61,6 +62,31 @@ class TextTest {
       assertThat(plain(text.toString(), random.nextInt(3), after))
           .as("[%s]", text)
           .isEqualTo(oracle(text.toString()));
+    }
+  }
+
+  /** Else every number would be read digit by digit, and nobody would notice but by the clock. */
+  @Test
+  void upToEightDigitsAreReadAtOnce() {
+    Random random = new Random(5);
+    for (int round = 0; round < 20_000; round++) {
+      int length = 1 + random.nextInt(8);
+      int point = random.nextInt(2 * length);
+      StringBuilder text = new StringBuilder();
+      for (int i = 0; i < length; i++) {
+        text.append(i == point && length > 1 ? '.' : (char) ('0' + random.nextInt(10)));
+      }
+      byte[] bytes = ("9" + text + "/:.-9999").getBytes(StandardCharsets.US_ASCII);
+      long read = DecimalText.upToEight(bytes, 1, length);
+      assertThat(BigDecimal.valueOf(DecimalText.digits(read), DecimalText.places(read)))
+          .as("[%s]", text)
+          .isEqualTo(oracle(text.toString()));
+    }
+    for (String text : List.of("-1", "/", ":", ".", "1.2.3", "1 ", "\u00e9", "1234567a")) {
+      byte[] bytes = (text + "12345678").getBytes(StandardCharsets.UTF_8);
+      assertThat(DecimalText.upToEight(bytes, 0, bytes.length - 8))
+          .as(text)
+          .isEqualTo(DecimalText.NOT_PLAIN);
     }
   }
 

@@ -35,6 +35,10 @@ class ValueOrderTest {
   @CsvSource({
     "NUMBER, , n/a, false",
     "NUMBER, , 1e3, true",
+    "INTEGER, , 12, true",
+    "INTEGER, , 120.00, true",
+    "INTEGER, , 12.5, false",
+    "INTEGER, , x, false",
     "DATE, dd.MM.yyyy, 2026-01-01, false",
     "DATE, dd.MM.yyyy, 31.02.2026, false",
     "DATE, , 2026-02-28, true",
@@ -65,6 +69,8 @@ class ValueOrderTest {
     assertThatThrownBy(() -> order.compare("1", "x"))
         .isInstanceOf(IllegalArgumentException.class)
         .hasMessageContaining("\"x\"");
+    assertThatThrownBy(() -> order.compare("y", "1")).hasMessageContaining("\"y\"");
+    assertThat(order).hasToString("ValueOrder[NUMBER]");
   }
 
   @Test
