@@ -127,6 +127,6 @@ final class Pipeline {
         steps.stream().map(step -> step.worker(collected == null ? told : collected)).toList();
     workers.add(own);
     return new RunWorker(
-        own, collected, sink.encoder(), columns, mostRows, new RunWorker.Counted(rowsIn, rowsOut));
+        own, collected, sink, columns, mostRows, new RunWorker.Counted(rowsIn, rowsOut));
   }
 }

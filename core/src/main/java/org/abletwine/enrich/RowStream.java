@@ -49,7 +49,6 @@ final class RowStream implements Iterator<Row> {
   private void run(Consumer<TableSink> run) {
     try {
       run.accept(new RowsTaken(this::take));
-      hand(gathered);
     } catch (CancellationException e) {
       return; // nobody waits any more
     } catch (RuntimeException e) {
@@ -58,6 +57,9 @@ final class RowStream implements Iterator<Row> {
       error = e;
     }
     try {
+      if (!gathered.isEmpty()) {
+        hand(gathered);
+      }
       hand(List.of());
     } catch (CancellationException e) {
       // nobody waits any more

@@ -53,6 +53,11 @@ final class RowsTaken implements BatchSink {
   }
 
   @Override
+  public boolean takesRowsBeforeAFailure() {
+    return true;
+  }
+
+  @Override
   public void commit() {
     // all were given
   }

@@ -13,6 +13,7 @@ final class RunWorker implements Workers.Worker {
   private final List<StepWorker> steps;
   private final @Nullable InRowOrder exceptions;
   private final BatchSink.Encoder encoder;
+  private final boolean rowsBeforeAFailure;
   private final int[] columns;
   private final long mostRows;
   private final Counted counted;
@@ -29,13 +30,14 @@ final class RunWorker implements Workers.Worker {
   RunWorker(
       List<StepWorker> steps,
       @Nullable InRowOrder exceptions,
-      BatchSink.Encoder encoder,
+      BatchSink sink,
       int[] columns,
       long mostRows,
       Counted counted) {
     this.steps = steps;
     this.exceptions = exceptions;
-    this.encoder = encoder;
+    this.encoder = sink.encoder();
+    this.rowsBeforeAFailure = sink.takesRowsBeforeAFailure();
     this.columns = columns;
     this.mostRows = mostRows;
     this.counted = counted;
@@ -73,7 +75,7 @@ final class RunWorker implements Workers.Worker {
       } catch (RuntimeException e) {
         return e;
       }
-      if (encoder.takesRowsBeforeAFailure()) {
+      if (rowsBeforeAFailure) {
         encoder.add(batch, null, batch.rows(), columns);
       }
     }
@@ -90,7 +92,7 @@ final class RunWorker implements Workers.Worker {
 
   @Override
   public void failed() {
-    if (encoder.takesRowsBeforeAFailure()) {
+    if (rowsBeforeAFailure) {
       encoder.flush();
     }
   }

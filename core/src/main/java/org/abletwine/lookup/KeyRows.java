@@ -71,11 +71,11 @@ final class KeyRows implements BatchSink {
     public void flush() {
       gathered.putOut();
     }
+  }
 
-    @Override
-    public boolean takesRowsBeforeAFailure() {
-      return true;
-    }
+  @Override
+  public boolean takesRowsBeforeAFailure() {
+    return true;
   }
 
   @Override

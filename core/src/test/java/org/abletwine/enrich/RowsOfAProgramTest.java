@@ -14,6 +14,7 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.abletwine.MemoryTable;
@@ -237,9 +238,17 @@ class RowsOfAProgramTest {
             .step(new Compute("m", "n * 2", Evaluation.STRICT))
             .build();
     Iterator<Row> rows = enrichment.stream().iterator();
-    assertThatThrownBy(() -> rows.forEachRemaining(row -> assertThat(row.get("m")).isEqualTo("2")))
+    AtomicInteger before = new AtomicInteger();
+    assertThatThrownBy(
+            () ->
+                rows.forEachRemaining(
+                    row -> {
+                      assertThat(row.get("m")).isEqualTo("2");
+                      before.incrementAndGet();
+                    }))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("row 4001");
+    assertThat(before).as("rows before it").hasValue(4_000);
     assertThatThrownBy(
             () ->
                 enrichment.forEach(
@@ -247,6 +256,38 @@ class RowsOfAProgramTest {
                       throw new IllegalStateException("mine");
                     }))
         .hasMessage("mine");
+  }
+
+  /** Whoever gives rows may fail at one: those before it come first, and may fail before it. */
+  @Test
+  void rowsBeforeOneThatCannotBeGivenComeToo() {
+    List<List<String>> cells = new ArrayList<>();
+    for (int row = 1; row < 1_500; row++) {
+      cells.add(List.of("" + row));
+    }
+    cells.add(List.of());
+    Table ragged = Tables.of("t", List.of("n"), cells);
+    for (int workers = 1; workers <= 3; workers++) {
+      List<Long> taken = new ArrayList<>();
+      Enrichment plain = Enrichment.of(ragged).workers(workers).build();
+      assertThatThrownBy(() -> plain.forEach(row -> taken.add(row.integer("n"))))
+          .isInstanceOf(DataException.class)
+          .hasMessageStartingWith("t, row 1500 has 0 cells");
+      assertThat(taken).hasSize(1_499).isSorted();
+      Iterator<Row> stream = plain.stream().iterator();
+      for (int row = 1; row < 1_500; row++) {
+        assertThat(stream.next().integer("n")).isEqualTo(row);
+      }
+      assertThatThrownBy(stream::hasNext).hasMessageStartingWith("t, row 1500");
+      Enrichment fails =
+          Enrichment.of(ragged)
+              .workers(workers)
+              .step(new Compute("m", "1 / (n - 1200)", Evaluation.STRICT))
+              .build();
+      assertThatThrownBy(() -> fails.forEach(row -> {}))
+          .as("of two failures that of the first row")
+          .hasMessageContaining("row 1200");
+    }
   }
 
   @Test

@@ -1,14 +1,19 @@
 package org.abletwine.table.batch;
 
 import java.util.BitSet;
+import org.abletwine.table.DataException;
 import org.jspecify.annotations.Nullable;
 
-/** A table that only its own reader can go through: a piece is what it reads at once. */
+/**
+ * A table that only its own reader can go through: a piece is what it reads at once. Where a row
+ * cannot be read, those before it are a piece too, and what is wrong is told behind them.
+ */
 public final class BatchPieces implements Pieces {
   private final TableReader reader;
   private final int columns;
   private final @Nullable BitSet wanted;
   private long rows;
+  private boolean failed;
 
   /**
    * @param reader reads the table; closed here
@@ -24,6 +29,7 @@ public final class BatchPieces implements Pieces {
   private static final class OneBatch implements Piece {
     private final Batch batch;
     private boolean fresh;
+    private @Nullable DataException failure;
 
     OneBatch(Batch batch) {
       this.batch = batch;
@@ -33,6 +39,10 @@ public final class BatchPieces implements Pieces {
     public @Nullable Batch read() {
       boolean any = fresh;
       fresh = false;
+      DataException failed = failure;
+      if (any && failed != null) {
+        throw failed;
+      }
       return any ? batch : null;
     }
 
@@ -55,16 +65,25 @@ public final class BatchPieces implements Pieces {
   @Override
   public boolean next(Piece into) {
     OneBatch piece = (OneBatch) into;
-    piece.fresh = read(piece.batch);
-    while (piece.fresh && wanted != null && !pick(piece.batch, wanted)) {
-      piece.fresh = read(piece.batch);
-    }
+    do {
+      piece.fresh = !failed && read(piece);
+    } while (piece.fresh && wanted != null && !pick(piece.batch, wanted) && !failed);
     return piece.fresh;
   }
 
-  private boolean read(Batch into) {
-    boolean any = reader.read(into);
-    rows += any ? into.rows() : 0;
+  private boolean read(OneBatch into) {
+    Batch batch = into.batch;
+    batch.clear(rows + 1, '\0'); // whoever fails before the first row leaves none of before
+    boolean any;
+    try {
+      any = reader.read(batch);
+    } catch (DataException e) {
+      batch.abandonRow();
+      into.failure = e;
+      failed = true;
+      any = true;
+    }
+    rows += any ? batch.rows() : 0;
     return any;
   }
 

@@ -90,6 +90,14 @@ public interface BatchSink extends TableSink, Output {
     return false;
   }
 
+  /**
+   * Whether rows are wanted that come before one which ends the run: then encoders are given those
+   * too, and {@link Encoder#flush} is called once more.
+   */
+  default boolean takesRowsBeforeAFailure() {
+    return false;
+  }
+
   /** Whether nothing is looked at of a row but the columns that are taken of it. */
   default boolean looksOnlyAtColumns() {
     return false;
@@ -110,14 +118,6 @@ public interface BatchSink extends TableSink, Output {
 
     /** Writes the rows taken since the last time. No two workers are in here at once. */
     void flush();
-
-    /**
-     * Whether rows are wanted that come before one which ends the run: then it is given those too,
-     * and {@link #flush} is called once more.
-     */
-    default boolean takesRowsBeforeAFailure() {
-      return false;
-    }
   }
 
   /** Returns in words how the output is written down, such as delimiter and line end. */

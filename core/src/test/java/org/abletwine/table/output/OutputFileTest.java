@@ -6,12 +6,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -184,6 +189,75 @@ class OutputFileTest {
     assertThatThrownBy(() -> new OutputFile(file.resolve("out.csv")))
         .isInstanceOf(DataException.class)
         .hasMessageContaining("is not a folder");
+  }
+
+  @Test
+  void partsAreDeletedWhenTheProgramIsEnded() throws IOException {
+    Path target = Files.writeString(folder.resolve("out.csv"), "old");
+    OutputFile file = written(target, "half");
+    assertThat(file.beside()).isEqualTo(folder.resolve(parts().get(0))).hasContent("half");
+    OutputFile.abandonAll();
+    assertThat(parts()).isEmpty();
+    assertThatThrownBy(() -> file.write(new byte[] {'x'}, 1))
+        .isInstanceOf(DataException.class)
+        .hasMessageStartingWith("cannot write " + target + ": ")
+        .hasMessageEndingWith(
+            "; nothing was changed. Make room or write elsewhere, then run again");
+    assertThatThrownBy(file::commit).isInstanceOf(DataException.class);
+    assertThat(target).hasContent("old");
+  }
+
+  @Test
+  void theReasonIsThatOfTheSystem() {
+    assertThat(OutputFile.reason(new AccessDeniedException("out.csv")))
+        .isEqualTo("permission denied");
+    assertThat(OutputFile.reason(new NoSuchFileException("out.csv")))
+        .isEqualTo("the folder is not there");
+    assertThat(OutputFile.reason(new FileAlreadyExistsException("out")))
+        .isEqualTo("out is not a folder");
+    assertThat(OutputFile.reason(new FileSystemException("out", null, "no room")))
+        .isEqualTo("no room");
+    assertThat(OutputFile.reason(new FileSystemException("out"))).isEqualTo("out");
+    assertThat(OutputFile.reason(new IOException("gone"))).isEqualTo("gone");
+    assertThat(OutputFile.reason(new IOException())).isEqualTo("IOException");
+  }
+
+  @Test
+  void aLinkThatLeadsRoundInACircleIsRefused() throws IOException {
+    Path one = folder.resolve("one");
+    Files.createSymbolicLink(one, Path.of("other"));
+    Files.createSymbolicLink(folder.resolve("other"), Path.of("one"));
+    assertThatThrownBy(() -> new OutputFile(one)).hasMessageContaining("round in a circle");
+    Path last = Files.writeString(folder.resolve("link 0"), "old");
+    for (int link = 1; link <= 40; link++) {
+      last = Files.createSymbolicLink(folder.resolve("link " + link), last.getFileName());
+    }
+    written(last, "new").commit();
+    assertThat(folder.resolve("link 0")).isRegularFile().hasContent("new");
+  }
+
+  @Test
+  void whereEachOutputIsBeforeItIsMoved() throws IOException {
+    Path one = folder.resolve("sub/../one.csv");
+    Files.createDirectory(folder.resolve("sub"));
+    Output shown =
+        new Output() {
+          @Override
+          public void commit() {}
+
+          @Override
+          public void close() {}
+        };
+    try (OutputGroup group = new OutputGroup()) {
+      OutputFile file = written(one, "new");
+      group.add(List.of(shown, file));
+      assertThat(group.complete())
+          .containsExactly(Map.entry(folder.resolve("one.csv"), file.beside()));
+      assertThat(group).hasToString("OutputGroup[2 outputs]");
+      group.commit();
+    }
+    assertThat(folder.resolve("one.csv")).hasContent("new");
+    assertThat(folder.resolve(".one.csv.moving")).doesNotExist();
   }
 
   @Test
