@@ -13,6 +13,9 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.abletwine.formats.database.Database;
+import org.abletwine.plan.PlanFile;
+import org.abletwine.table.Table;
 
 /**
  * The types of the packages of a module that everybody may see.
@@ -22,22 +25,45 @@ import java.util.stream.Stream;
  */
 record FrontDoor(String module, List<Class<?>> types) {
   /** The front door of the module that a class is in. */
-  static FrontDoor of(Class<?> one) throws IOException, URISyntaxException {
-    Path place = Path.of(one.getProtectionDomain().getCodeSource().getLocation().toURI());
-    ModuleReference module =
-        ModuleFinder.of(place).findAll().stream()
-            .filter(found -> found.descriptor().name().startsWith("org.abletwine."))
-            .findFirst()
-            .orElseThrow();
+  static FrontDoor of(Class<?> one) throws IOException {
+    ModuleReference module = module(one);
     return new FrontDoor(module.descriptor().name(), types(module));
   }
 
+  /** One type of each module that has a front door. */
+  static Stream<Class<?>> modules() {
+    return Stream.of(Table.class, Database.class, PlanFile.class);
+  }
+
+  /** The packages of all those modules that everybody may see. */
+  static Set<String> open() {
+    return modules()
+        .flatMap(one -> packages(module(one)).stream())
+        .collect(Collectors.toUnmodifiableSet());
+  }
+
+  private static ModuleReference module(Class<?> one) {
+    Path place;
+    try {
+      place = Path.of(one.getProtectionDomain().getCodeSource().getLocation().toURI());
+    } catch (URISyntaxException e) {
+      throw new IllegalStateException(e);
+    }
+    return ModuleFinder.of(place).findAll().stream()
+        .filter(found -> found.descriptor().name().startsWith("org.abletwine."))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static Set<String> packages(ModuleReference module) {
+    return module.descriptor().exports().stream()
+        .filter(export -> !export.isQualified())
+        .map(ModuleDescriptor.Exports::source)
+        .collect(Collectors.toSet());
+  }
+
   private static List<Class<?>> types(ModuleReference module) throws IOException {
-    Set<String> packages =
-        module.descriptor().exports().stream()
-            .filter(export -> !export.isQualified())
-            .map(ModuleDescriptor.Exports::source)
-            .collect(Collectors.toSet());
+    Set<String> packages = packages(module);
     Set<String> names = new TreeSet<>();
     try (ModuleReader reader = module.open();
         Stream<String> entries = reader.list()) {

@@ -3,15 +3,11 @@ package org.abletwine.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.abletwine.formats.database.Database;
-import org.abletwine.plan.PlanFile;
-import org.abletwine.table.Table;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -24,12 +20,12 @@ class FrontDoorTest {
   private static final boolean ACCEPTED = Boolean.getBoolean("org.abletwine.accept");
 
   static Stream<Class<?>> modules() {
-    return Stream.of(Table.class, Database.class, PlanFile.class);
+    return FrontDoor.modules();
   }
 
   @ParameterizedTest
   @MethodSource("modules")
-  void isWhatIsWrittenDown(Class<?> one) throws URISyntaxException, IOException {
+  void isWhatIsWrittenDown(Class<?> one) throws IOException {
     FrontDoor door = FrontDoor.of(one);
     String name = door.module();
     List<String> lines = PublicParts.of(door.types());

@@ -9,6 +9,8 @@ import java.lang.reflect.Modifier;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -17,8 +19,11 @@ final class PublicParts {
   /** How types of packages begin that are for the modules of this product alone. */
   private static final String ENGINE = "engine:";
 
-  private static final String INNER =
-      "table\\.(text|batch|spill|output)|step\\.run|derive\\.total|compute|match\\.(index|near)";
+  /** The package of one of our types, which a name with a great letter follows. */
+  private static final Pattern OURS =
+      Pattern.compile("\\b(org\\.abletwine(?:\\.[a-z]\\w*)+)\\.(?=@?[A-Z])");
+
+  private static final Set<String> OPEN = FrontDoor.open();
 
   private PublicParts() {}
 
@@ -122,12 +127,11 @@ final class PublicParts {
 
   /** A type by its simple names: those of one name in different packages are told apart. */
   private static String shown(AnnotatedType type) {
-    return type.toString()
+    String all = type.toString();
+    return OURS.matcher(all)
+        .replaceAll(ours -> OPEN.contains(ours.group(1)) ? "" : ENGINE)
         .replaceAll("@org\\.jspecify\\.annotations\\.Nullable\\(\\)", "@Nullable")
-        .replaceAll("\\borg\\.abletwine\\.(" + INNER + ")\\.", ENGINE)
-        .replaceAll(
-            "\\b(java\\.(lang|util|io|time|math|nio)(\\.(function|file))?|org\\.abletwine\\.\\w+(\\.database|\\.tell|\\.drift)?)\\.(?=@?[A-Z])",
-            "")
+        .replaceAll("\\bjava\\.(lang|util|io|time|math|nio)(\\.(function|file))?\\.(?=@?[A-Z])", "")
         .replace('$', '.');
   }
 
