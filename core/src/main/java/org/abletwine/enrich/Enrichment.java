@@ -130,8 +130,8 @@ public final class Enrichment {
    *     the run
    * @return the account of the run
    * @throws SettingException when a step does not fit the columns
-   * @throws org.abletwine.table.DataException when the data stops the run; rows may have been given
-   *     before
+   * @throws org.abletwine.table.DataException when the data stops the run; the rows before the one
+   *     that does were given
    */
   public RunRecord forEach(Consumer<? super Row> action) {
     Objects.requireNonNull(action, "action");
@@ -157,8 +157,8 @@ public final class Enrichment {
    * few thousand are in memory. To be closed where it may not be read to its end, as by {@code try
    * (Stream<Row> rows = enrichment.stream())}.
    *
-   * @return the rows, each once; what ends the run is thrown where the row after the last would be
-   *     taken
+   * @return the rows, each once; where a row ends the run, those before it come first, and what is
+   *     wrong is thrown where it would be taken
    */
   public Stream<Row> stream() {
     return RowStream.of(this::writeTo);
