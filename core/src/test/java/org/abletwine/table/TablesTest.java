@@ -105,6 +105,47 @@ class TablesTest {
   }
 
   @Test
+  void textIsReadAsBytesSoThatSeparatorsAreAscii() {
+    assertThatThrownBy(() -> TableOptions.builder().delimiter('\u00a7').build())
+        .isInstanceOf(SettingException.class)
+        .hasMessageStartingWith("delimiter: must be an ASCII character, such as the comma");
+    assertThatThrownBy(() -> TableOptions.builder().quote('\u201c').build())
+        .hasMessageStartingWith("quote: must be an ASCII character, such as \" or '");
+    assertThat(TableOptions.builder().delimiter('~').quote('\'').build().quote()).isEqualTo('\'');
+  }
+
+  /** What a format that says nothing more than it must is taken to do. */
+  @Test
+  void aFormatWritesWhatItHandlesInOneWay() {
+    TableFormat least =
+        new TableFormat() {
+          @Override
+          public boolean handles(Path path) {
+            return path.endsWith("a");
+          }
+
+          @Override
+          public Table table(Path path, TableOptions options) {
+            return Tables.of(List.of("no"), List.of());
+          }
+
+          @Override
+          public TableSink sink(Path path, OutputOptions options, @Nullable TableSink beside) {
+            return new ListSink();
+          }
+        };
+    Path file = Path.of("a");
+    assertThat(least.writes(file)).isTrue();
+    assertThat(least.writes(Path.of("b"))).isFalse();
+    assertThat(least.hasSheets(file)).isFalse();
+    assertThat(least.inParts(file)).isFalse();
+    least.check(file, OutputOptions.NONE);
+    assertThatThrownBy(() -> least.check(file, OutputOptions.NONE.withSheet("May")))
+        .isInstanceOf(SettingException.class)
+        .hasMessage("a: files of this kind are written in one way; state the file alone");
+  }
+
+  @Test
   void aFileIsWrittenByTheFormatThatWritesIt() {
     Path target = folder.resolve("new.notes");
     assertThat(Tables.sink(target)).isInstanceOf(ListSink.class);

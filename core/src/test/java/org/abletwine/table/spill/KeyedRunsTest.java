@@ -7,13 +7,17 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.Stream;
 import org.abletwine.table.carry.Carrier;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -125,6 +129,31 @@ class KeyedRunsTest {
       add(runs, false, List.of("a=xyz", "b=x"));
       assertThat(runs.inMemory()).isEqualTo(7);
       assertThat(runs.onDisk()).isEqualTo(7 + 5);
+    }
+  }
+
+  /** More than is put out at once, and one file for each time that runs were merged. */
+  @Test
+  void longEntriesAndManyRuns() {
+    Random random = new Random(7);
+    try (Spill spill = new Spill(1, folder)) {
+      KeyedRuns runs = new KeyedRuns(spill, KeyedRunsTest::compare);
+      List<String> all = new ArrayList<>();
+      for (int run = 0; run < 50; run++) {
+        List<String> entries = new ArrayList<>();
+        for (int entry = 0; entry < 4; entry++) {
+          entries.add("k" + entry + run + "=" + (char) ('a' + run % 26) + "-".repeat(100_000));
+        }
+        add(runs, false, entries);
+        all.addAll(entries);
+      }
+      expect(runs, all, random);
+      try (Stream<Path> files = Files.list(folder)) {
+        assertThat(files).hasSize(2);
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+      assertThat(runs.onDisk()).as("some of it twice").isBetween(35_000_000L, 45_000_000L);
     }
   }
 

@@ -95,6 +95,22 @@ class StoredLinesTest {
   }
 
   @Test
+  void longLinesAreSortedInFilesThatAreDeletedWhenTheyWereMerged() throws IOException {
+    List<@Nullable String[]> lines = lines(new Random(5), 100, 20_000);
+    try (Spill spill = new Spill(1, folder)) {
+      StoredLines stored = stored(lines, spill.share(1));
+      StoredLines sorted = stored.sorted(BY_FIRST, 1000);
+      lines.sort(BY_FIRST);
+      assertThat(sorted).isEqualTo(texts(lines));
+      assertThat(onDisk()).as("those sorted and those to be sorted").isEqualTo(2);
+      assertThat(sorted).hasToString("StoredLines[100]");
+      assertThat(stored.sorted(BY_FIRST, 5)).isEqualTo(texts(lines.subList(0, 5)));
+      stored.discard();
+      sorted.discard();
+    }
+  }
+
+  @Test
   void linesAlikeKeepTheirOrderWhenSorted() throws IOException {
     Random random = new Random(4);
     for (int count : new int[] {0, 1, 16, 17, 400, 5000}) {

@@ -143,6 +143,15 @@ class TextTest {
   }
 
   @Test
+  void charactersWhereTheyLieAreText() {
+    CharSlice slice = new CharSlice();
+    CharSequence text = slice.over("<oats>".toCharArray(), 1, 4);
+    assertThat(text).hasToString("oats").hasSize(4);
+    assertThat(text.charAt(1)).isEqualTo('a');
+    assertThat(text.subSequence(1, 3)).isEqualTo("at");
+  }
+
+  @Test
   void powersAndShorterNumbers() {
     for (int power = 0; power <= 18; power++) {
       long ten = DecimalText.power(power);
