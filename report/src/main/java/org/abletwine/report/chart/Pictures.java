@@ -175,7 +175,7 @@ public final class Pictures {
         : shown.substring(0, shown.offsetByCodePoints(0, MOST_NAME - 1)) + "\u2026";
   }
 
-  private static void styled(Chart<?, ?> chart, Tones tones) {
+  static void styled(Chart<?, ?> chart, Tones tones) {
     Styler styler = chart.getStyler();
     styler.setChartBackgroundColor(tones.page);
     styler.setChartFontColor(tones.ink);
@@ -201,14 +201,14 @@ public final class Pictures {
   /** The picture in both forms; null where this machine cannot draw. */
   static Block.@Nullable Picture drawn(String told, Function<Tones, Chart<?, ?>> draw) {
     try {
-      Chart<?, ?> light = draw.apply(Tones.LIGHT);
-      Chart<?, ?> dark = draw.apply(Tones.DARK);
+      Chart<?, ?> chart = draw.apply(Tones.LIGHT);
+      String light = Svg.text(chart);
       return new Block.Picture(
           Svg.address(light),
-          Svg.address(dark),
+          Svg.address(Tones.darkened(light)),
           Words.shown(told),
-          light.getWidth(),
-          light.getHeight());
+          chart.getWidth(),
+          chart.getHeight());
     } catch (RuntimeException | LinkageError | InternalError e) {
       return null; // no fonts, or no library that draws, on this machine
     }

@@ -2,6 +2,7 @@ package org.abletwine.report.chart;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.Color;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -12,6 +13,8 @@ import org.abletwine.figures.RollupFigures;
 import org.abletwine.report.Block;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.knowm.xchart.CategoryChart;
+import org.knowm.xchart.CategoryChartBuilder;
 
 /** Pictures are an addition: drawn where there is something to draw and a machine that can. */
 class PicturesTest {
@@ -60,6 +63,30 @@ class PicturesTest {
     assertThat(light).startsWith("<svg").contains("fill:white").doesNotContain("<script");
     assertThat(dark).contains("rgb(27,34,31)").doesNotContain("fill:white");
     assertThat(light.length()).isLessThan(300_000);
+  }
+
+  @Test
+  void theDarkFormIsWhatDrawingItDarkGives() {
+    String light = Svg.text(everyTone(Tones.LIGHT));
+    String dark = Svg.text(everyTone(Tones.DARK));
+    assertThat(Tones.darkened(light)).isEqualTo(dark).isNotEqualTo(light);
+    for (String what : WHATS) {
+      Color tone = Tones.DARK.of(what);
+      assertThat(dark)
+          .contains("rgb(" + tone.getRed() + "," + tone.getGreen() + "," + tone.getBlue() + ")");
+    }
+  }
+
+  private static final List<String> WHATS =
+      List.of("unmatched", "ambiguous", "blank key", "not asked", "total");
+
+  private static CategoryChart everyTone(Tones tones) {
+    CategoryChart chart = new CategoryChartBuilder().width(400).height(300).build();
+    Pictures.styled(chart, tones);
+    for (String what : WHATS) {
+      chart.addSeries(what, List.of("a", "b"), List.of(3, 4)).setFillColor(tones.of(what));
+    }
+    return chart;
   }
 
   @Test
