@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Arrays;
 import java.util.Random;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -12,6 +13,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class DistanceCountsTest {
   @ParameterizedTest
   @ValueSource(ints = {1, 2, 3, 100, 70_000, 200_000})
+  @Tag("oracle")
   void agreeWithSortingThemForAnyNumberOfWorkers(int rows) {
     for (long most : new long[] {1, 40, 5_000, 1L << 20, 1L << 61}) {
       Random random = new Random(rows + most);

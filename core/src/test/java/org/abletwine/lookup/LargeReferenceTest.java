@@ -29,6 +29,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.Spill;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -159,6 +160,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void everySettingGivesWhatItGivesInMemory() {
     same("plain", lookup -> lookup);
     same("mark", lookup -> lookup.markAs("how"));
@@ -198,6 +200,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void severalPartsFurtherReferencesAndChainsGiveWhatTheyGiveInMemory() {
     same(
         "two parts",
@@ -273,6 +276,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void rulesBesideAnEqualPartGiveWhatTheyGiveInMemory() {
     for (MatchRule.Kind kind :
         List.of(MatchRule.Kind.AT_OR_BELOW, MatchRule.Kind.AT_OR_ABOVE, MatchRule.Kind.NEAREST)) {
@@ -381,6 +385,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void whatNewestByCannotPutInOrderEndsTheRunThoughEachPartHasAnOrder() {
     boolean[] met = new boolean[2];
     for (int trial = 0; trial < 60; trial++) {
@@ -427,6 +432,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void furtherReferencesByTheSameKeyAreDividedTooAndOthersStayInMemory() {
     List<UnaryOperator<Lookup>> further =
         List.of(
@@ -452,6 +458,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void aFurtherReferenceThatDoesNotFitDividesTheFirstToo() {
     tables(300, 20);
     List<String> many = new ArrayList<>();
@@ -501,6 +508,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void theFirstRowThatEndsARunEndsItWhicheverStepItIs() {
     for (int bad = 0; bad < 6; bad++) {
       for (int worse = 0; worse < 6; worse++) {
@@ -563,6 +571,7 @@ class LargeReferenceTest {
   }
 
   @Test
+  @Tag("oracle")
   void aTraceTellsWhatItTellsInMemoryButForNearMisses() {
     tables(60, 40);
     Lookup two =

@@ -73,6 +73,7 @@ class LoadedLookupTest {
 
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+  @Tag("oracle")
   void itAnswersAsInARun(long seed) throws Exception {
     Random random = new Random(seed);
     for (int round = 0; round < 40; round++) {

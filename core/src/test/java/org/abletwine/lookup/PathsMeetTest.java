@@ -23,6 +23,7 @@ import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -49,6 +50,7 @@ class PathsMeetTest {
 
   /** A computed column is its batch's own, however far the next batch has got meanwhile. */
   @Test
+  @Tag("oracle")
   void aComputedColumnGoesThroughALookupUnharmed() {
     List<@Nullable String[]> rows = new ArrayList<>();
     for (int row = 0; row < 300_000; row++) {
@@ -298,6 +300,7 @@ class PathsMeetTest {
   }
 
   @Test
+  @Tag("oracle")
   void rowsThatWouldMultiplyBeyondMeasureEndTheRun() {
     List<@Nullable String[]> rows = new ArrayList<>();
     for (int row = 0; row < 20_000; row++) {

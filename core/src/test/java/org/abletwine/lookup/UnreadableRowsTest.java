@@ -16,6 +16,7 @@ import org.abletwine.step.Progress;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -76,6 +77,7 @@ class UnreadableRowsTest {
   @EnumSource(
       value = Kind.class,
       names = {"AT_OR_BELOW", "AT_OR_ABOVE", "NEAREST", "BETWEEN"})
+  @Tag("oracle")
   void areAsIfTheyWereNotThere(Kind kind) {
     Random random = new Random(kind.ordinal());
     for (int trial = 0; trial < 40; trial++) {
@@ -135,6 +137,7 @@ class UnreadableRowsTest {
   @EnumSource(
       value = Kind.class,
       names = {"EQUAL", "AT_OR_BELOW", "BETWEEN"})
+  @Tag("oracle")
   void whereTheNewestIsLookedForAreAsIfTheyWereNotThere(Kind kind) {
     Random random = new Random(7 + kind.ordinal());
     int undecided = 0;
