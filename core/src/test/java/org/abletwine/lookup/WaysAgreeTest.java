@@ -1,6 +1,7 @@
 package org.abletwine.lookup;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -10,8 +11,13 @@ import java.io.DataOutputStream;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
@@ -21,6 +27,7 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.Progress;
 import org.abletwine.step.run.Exchange;
+import org.abletwine.step.run.Exchanging;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.step.run.TakenElsewhere;
 import org.abletwine.table.ColumnType;
@@ -28,6 +35,10 @@ import org.abletwine.table.Destination;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.ManyTables;
 import org.abletwine.table.batch.Stretch;
+import org.abletwine.table.output.SpillFile;
+import org.abletwine.table.spill.PartedRows;
+import org.abletwine.table.spill.Spill;
+import org.abletwine.table.spill.Stored;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -37,6 +48,8 @@ import org.junit.jupiter.params.provider.MethodSource;
  * several, and for parts of the rows that other processes have taken and carried here.
  */
 class WaysAgreeTest {
+  private static final int PARTS = 3;
+
   private static final ManyTables OURS =
       new ManyTables(
           "ours", List.of(ours("a", 40, 3), ours("b", 7, 2), ours("c", 60, 5)), null, false);
@@ -121,22 +134,31 @@ class WaysAgreeTest {
   }
 
   private static Run whole(Lookup lookup, int workers) {
+    return whole(enrichment(OURS, lookup, workers));
+  }
+
+  private static Run whole(Enrichment enrichment) {
     ListSink sink = new ListSink();
     List<Exceptions.Found> found = new ArrayList<>();
-    RunRecord record =
-        enrichment(OURS, lookup, workers).writeTo(sink, new RunContext(Progress.NONE, found::add));
+    RunRecord record = enrichment.writeTo(sink, new RunContext(Progress.NONE, found::add));
     return new Run(sink.rows(), record.lookups().get(0), found);
   }
 
   /** Three processes take a table each, and a fourth puts together what they have handed on. */
   private static Run inParts(Lookup lookup, int workers) {
+    return inParts(enrichment(OURS, lookup, workers), workers, Exchange.NONE, Exchange.NONE);
+  }
+
+  private static Run inParts(
+      Enrichment enrichment, int workers, Exchange forRows, Exchange forAll) {
     List<List<@Nullable String>> rows = new ArrayList<>();
     List<byte[]> handed = new ArrayList<>();
-    Enrichment enrichment = enrichment(OURS, lookup, workers);
     for (Stretch.Range range : Stretch.rows(OURS.stretches(1).stream().map(OURS::look).toList())) {
       ListSink sink = new ListSink();
       ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-      RunContext context = new RunContext(Progress.NONE, ignored -> {});
+      RunContext context =
+          new RunContext(Progress.NONE, ignored -> {})
+              .among(Destination::open, null, null, forRows);
       enrichment.writePart(OURS.rows(range), workers, sink, context, new DataOutputStream(bytes));
       rows.addAll(sink.rows());
       handed.add(bytes.toByteArray());
@@ -159,8 +181,113 @@ class WaysAgreeTest {
         enrichment.writeTo(
             new ListSink(),
             new RunContext(Progress.NONE, found::add)
-                .among(Destination::open, null, taken, Exchange.NONE));
+                .among(Destination::open, null, taken, forAll));
     return new Run(rows, record.lookups().get(0), found);
+  }
+
+  @ParameterizedTest
+  @MethodSource("lookups")
+  void aReferenceThatDoesNotFitInMemoryGivesTheSame(Lookup lookup) {
+    Run one = whole(lookup, 1);
+    for (int workers = 1; workers <= 2; workers++) {
+      Run other =
+          whole(
+              Enrichment.of(OURS)
+                  .lookup(lookup)
+                  .measure("kg")
+                  .workers(workers)
+                  .memory(1, null)
+                  .build());
+      assertThat(other.rows()).isEqualTo(one.rows());
+      assertThat(other.figures().inMemory()).isEqualTo(one.figures());
+      assertThat(other.found()).isEqualTo(one.found());
+    }
+  }
+
+  /** The references are divided, and each part of them is asked for the keys that belong to it. */
+  private static Run exchanged(Lookup lookup) {
+    Enrichment enrichment = enrichment(OURS, lookup, 2);
+    Exchanging step = enrichment.exchanging().get(0);
+    List<Integer> divided =
+        IntStream.range(0, step.references().size()).filter(step::divides).boxed().toList();
+    Exchange nothing = name -> Exchange.Found.nothing(PARTS, divided);
+    RunContext context =
+        new RunContext(Progress.NONE, ignored -> {}).among(Destination::open, null, null, nothing);
+    try (Spill spill = new Spill(1_000_000, null)) {
+      Map<Integer, PartedRows> references = new TreeMap<>();
+      Map<Integer, List<byte[]>> values = new TreeMap<>();
+      for (int of : divided) {
+        PartedRows rows = new PartedRows(spill, PARTS);
+        values.put(of, List.of(step.divide(of, step.references().get(of), rows, Progress.NONE, 2)));
+        references.put(of, rows);
+      }
+      PartedRows keys = new PartedRows(spill, PARTS);
+      assertThat(
+              enrichment.<Boolean>exchange(
+                  OURS, step.name(), context, rows -> rows.keys(keys) == null))
+          .isTrue();
+      List<byte[]> refused = new ArrayList<>();
+      List<byte[]> found = new ArrayList<>();
+      List<SpillFile> answers = new ArrayList<>();
+      List<List<Set<String>>> asked = new ArrayList<>();
+      for (int number = 0; number < PARTS; number++) {
+        int at = number;
+        Map<Integer, Stored> rows = new TreeMap<>();
+        references.forEach((of, parted) -> rows.put(of, parted.stored(at)));
+        enrichment.exchange(
+            null,
+            step.name(),
+            context,
+            lookupRows -> {
+              Exchanging.Part part = lookupRows.part(rows, values);
+              assertThat(part.unread()).isEmpty();
+              refused.add(part.refused());
+              assertThat(part.loaded()).isTrue();
+              SpillFile into = spill.file();
+              part.ask(keys.stored(at), into);
+              answers.add(into);
+              asked.add(part.asked());
+              return found.add(part.found(100));
+            });
+      }
+      List<Set<String>> known =
+          step.looksAgain() ? step.known(step.references().get(0), together(asked)) : List.of();
+      return inParts(
+          enrichment,
+          1,
+          name ->
+              new Exchange.Found(
+                  PARTS, divided, Map.of(), refused, answers, null, known, List.of()),
+          name ->
+              new Exchange.Found(
+                  PARTS, divided, Map.of(), List.of(), List.of(), null, List.of(), found));
+    }
+  }
+
+  private static List<Set<String>> together(List<List<Set<String>>> all) {
+    List<Set<String>> together = new ArrayList<>();
+    for (List<Set<String>> one : all) {
+      for (int part = 0; part < one.size(); part++) {
+        if (together.size() == part) {
+          together.add(new TreeSet<>());
+        }
+        together.get(part).addAll(one.get(part));
+      }
+    }
+    return together;
+  }
+
+  @ParameterizedTest
+  @MethodSource("lookups")
+  void aReferenceThatProcessesDivideGivesTheSame(Lookup lookup) {
+    Enrichment enrichment = enrichment(OURS, lookup, 1);
+    assumeTrue(!enrichment.exchanging().isEmpty() && enrichment.exchanging().get(0).divides(0));
+    Run one = whole(lookup, 1);
+    Run other = exchanged(lookup);
+    assertThat(other.rows()).isEqualTo(one.rows());
+    assertThat(other.figures().inMemory()).isEqualTo(one.figures());
+    assertThat(other.figures().spilled()).isNotNull();
+    assertThat(other.found()).isEqualTo(one.found());
   }
 
   @ParameterizedTest
