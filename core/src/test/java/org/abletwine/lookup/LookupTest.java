@@ -7,6 +7,8 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.ObjectInputStream;
 import java.io.ObjectOutputStream;
+import java.math.BigDecimal;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.abletwine.ListSink;
@@ -61,6 +63,60 @@ class LookupTest {
     assertThat(figures.reference().conflictingKeys()).isEqualTo(1);
     assertThat(figures.reference().blankKeys()).isEqualTo(1);
     assertThat(sink.committed()).isTrue();
+  }
+
+  @Test
+  void figuresAreThoseOfTheRows() {
+    MemoryTable ours =
+        MemoryTable.of(
+            "ours", "k,kg", "a,10", "b,20.5", "zz,5", ",7", "c,1", "a,", "d,2", "c,4", "yy,3");
+    MemoryTable theirs =
+        MemoryTable.of(
+            "theirs", "k,v,w", "a,x,1", "b,x,", "c,x,2", "c,y,2", "zz,x,3", "e,z,4", "e,z,5");
+    MemoryTable more = MemoryTable.of("more", "k,v", "d,x", "a,other");
+    Lookup lookup =
+        Lookup.in(theirs)
+            .key("k")
+            .bring("v", "w")
+            .where("w IS NULL OR w <> '3'")
+            .whenUnmatched(Fill.fill("w", "0"))
+            .otherwise(Lookup.in(more).key("k").bring("v").named("more"))
+            .markAs("outcome");
+    ListSink sink = new ListSink();
+    LookupFigures figures =
+        Enrichment.of(ours).lookup(lookup).measure("kg").build().writeTo(sink).lookups().get(0);
+    assertThat(sink.column("outcome"))
+        .containsExactly(
+            "matched",
+            "matched",
+            "unmatched",
+            "blank-key",
+            "ambiguous",
+            "matched",
+            "matched: more",
+            "ambiguous",
+            "unmatched");
+    assertThat(sink.column("v")).containsExactly("x", "x", null, null, null, "x", "x", null, null);
+    assertThat(sink.column("w")).containsExactly("1", null, "0", null, null, "1", null, null, "0");
+    assertThat(figures.outcomes())
+        .isEqualTo(
+            new LookupFigures.Outcomes(
+                9, 4, 2, 2, 1, 0, 0, 1, new LookupFigures.Firsts(3, 5, 4), List.of()));
+    assertThat(figures.measures())
+        .containsExactly(
+            new BigDecimal("32.5"),
+            new BigDecimal("8"),
+            new BigDecimal("5"),
+            new BigDecimal("7"),
+            BigDecimal.ZERO);
+    assertThat(figures.attributes())
+        .containsExactly(
+            new LookupFigures.Attribute("v", 2, 2, 1, 0, 0, 0),
+            new LookupFigures.Attribute("w", 2, 2, 1, 0, 2, 2));
+    assertThat(figures.constants()).containsExactly("v = x");
+    assertThat(figures.reference().rows()).isEqualTo(7);
+    assertThat(figures.reference().filteredOut()).isEqualTo(1);
+    assertThat(figures.reference().keys()).isEqualTo(4);
   }
 
   @Test
