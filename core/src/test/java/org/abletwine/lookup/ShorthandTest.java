@@ -22,7 +22,9 @@ class ShorthandTest {
         "\"say \"\"x\"\"\" = zip; say \"x\"; zip; equal",
         "day at-or-below effective_from; day; effective_from; at-or-below",
         "remark wildcard pattern; remark; pattern; wildcard",
-        "\"Moist %\" between from_pct and \"to %\"; Moist %; from_pct; between"
+        "\"Moist %\" between from_pct and \"to %\"; Moist %; from_pct; between",
+        "`  \"Postal code\"   =   zip  `; Postal code; zip; equal",
+        "`  \"Moist %\"   between   from_pct   and   \"to %\"  `; Moist %; from_pct; between"
       })
   void keyPartsAreRead(String text, String ours, String theirs, String rule) {
     KeyPart part = KeyPart.parse(text);
@@ -64,7 +66,11 @@ class ShorthandTest {
         "count(*) as offers; *; offers; COUNT",
         "count(distinct buyer) as buyers; buyer; buyers; COUNT_DISTINCT",
         "listagg(buyer, ' / ') as all_buyers; buyer; all_buyers; LISTAGG",
-        "max(\"Net kg\") as most; Net kg; most; MAX"
+        "max(\"Net kg\") as most; Net kg; most; MAX",
+        "` \"Full name\"   as   n `; Full name; n; ",
+        "` sum(  price  )   as   total `; price; total; SUM",
+        "` listagg(  \"All buyers\" ,  ' / '  )  as  b `; All buyers; b; LISTAGG",
+        "listagg(buyer,'') as b; buyer; b; LISTAGG"
       })
   void attributesAreRead(String text, String source, String as, String function) {
     Attribute attribute = Attribute.parse(text);
