@@ -31,6 +31,22 @@ record LoadKey(
     Set<String> hidden,
     Object apart) {
 
+  /**
+   * Of some components: the records that the others consist of put their hashes together from
+   * pieces that are made when they are first asked for, which a short run would wait for.
+   */
+  @Override
+  public int hashCode() {
+    int hash = 31 * reference.hashCode() + where.hashCode();
+    for (Part part : parts) {
+      hash = 31 * hash + part.theirs.hashCode();
+    }
+    for (Brought brought : bring) {
+      hash = 31 * hash + brought.source.hashCode();
+    }
+    return hash;
+  }
+
   /** A part of the key; our column counts only where messages name it. */
   record Part(
       String theirs,

@@ -2,6 +2,7 @@ package org.abletwine.plan;
 
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.BiConsumer;
 import org.abletwine.step.Exceptions;
@@ -15,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 final class GroupedKeys implements Exceptions {
   static final int MOST_KEYS = RunAccount.Unmatched.MOST_COUNTED;
 
-  private final Map<Of, Keys> groups = new LinkedHashMap<>();
+  private final Map<List<String>, Keys> groups = new LinkedHashMap<>();
 
   /** What meets an exception, and what it is. */
   record Of(String step, String kind, String table) {}
@@ -82,12 +83,14 @@ final class GroupedKeys implements Exceptions {
   @Override
   public void found(Found found) {
     groups
-        .computeIfAbsent(new Of(found.step(), found.kind(), found.table()), of -> new Keys())
+        .computeIfAbsent(
+            List.of(found.step(), found.kind(), found.table()), // cheaper asked for than a record
+            of -> new Keys())
         .add(found);
   }
 
   /** Goes through all steps and kinds in the order in which they were met. */
   void forEach(BiConsumer<Of, Keys> action) {
-    groups.forEach(action);
+    groups.forEach((of, keys) -> action.accept(new Of(of.get(0), of.get(1), of.get(2)), keys));
   }
 }

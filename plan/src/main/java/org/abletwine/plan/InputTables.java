@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -90,13 +91,13 @@ final class InputTables {
    * @throws DataException when a file was written to since it was opened
    */
   synchronized List<RunAccount.Input> account(PlanPaths paths) {
-    Map<Path, FileFacts> facts = new ConcurrentHashMap<>();
+    Map<Path, State> files = new LinkedHashMap<>();
     tables.stream()
         .flatMap(table -> table.files().stream())
         .filter(state -> state.before() != null)
-        .distinct()
-        .parallel()
-        .forEach(state -> facts.put(state.file(), facts(state, paths)));
+        .forEach(state -> files.putIfAbsent(state.file(), state)); // once, as first found
+    Map<Path, FileFacts> facts = new ConcurrentHashMap<>();
+    files.values().parallelStream().forEach(state -> facts.put(state.file(), facts(state, paths)));
     List<RunAccount.Input> inputs = new ArrayList<>();
     for (Opened one : tables) {
       inputs.add(

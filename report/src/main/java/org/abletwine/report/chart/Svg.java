@@ -8,7 +8,6 @@ import java.util.Base64;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
 import org.apache.batik.svggen.SVGGeneratorContext;
-import org.apache.batik.svggen.SVGGraphics2D;
 import org.knowm.xchart.internal.chartpart.Chart;
 
 /** Writes a chart as SVG. Stateless. */
@@ -33,7 +32,7 @@ final class Svg {
                   .createDocument(NAMESPACE, "svg", null));
       context.setComment(null);
       context.setPrecision(2);
-      SVGGraphics2D into = new SVGGraphics2D(context, false);
+      Drawing into = new Drawing(context);
       into.setSVGCanvasSize(new Dimension(chart.getWidth(), chart.getHeight()));
       chart.paint(into, chart.getWidth(), chart.getHeight());
       StringWriter out = new StringWriter();

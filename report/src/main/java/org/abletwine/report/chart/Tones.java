@@ -1,9 +1,7 @@
 package org.abletwine.report.chart;
 
 import java.awt.Color;
-import java.util.HashMap;
 import java.util.Map;
-import java.util.regex.Pattern;
 
 /** The colours of a picture on a light and on a dark page; the style sheet has the same. */
 enum Tones {
@@ -44,28 +42,28 @@ enum Tones {
     return of.getOrDefault(what, ink);
   }
 
-  private static final Pattern PAINTED =
-      Pattern.compile("(?<=\\b(?:fill|stroke):)(?:white|rgb\\([0-9,]+\\))");
-
   /**
    * A picture for a dark page: that for a light one, each of its tones replaced. No two light tones
-   * are alike, so that this is what drawing it again would give, which costs as much as all else.
+   * are alike, and none is a dark one, so that this is what drawing it again would give, which
+   * costs as much as all else.
    *
    * @param light the picture in light tones, as SVG
    */
   static String darkened(String light) {
-    Map<String, Color> dark = new HashMap<>();
-    dark.put(painted(LIGHT.page), DARK.page);
-    dark.put(painted(LIGHT.ink), DARK.ink);
-    dark.put(painted(LIGHT.line), DARK.line);
-    LIGHT.of.forEach((what, tone) -> dark.put(painted(tone), DARK.of(what)));
-    return PAINTED
-        .matcher(light)
-        .replaceAll(
-            tone -> {
-              Color other = dark.get(tone.group());
-              return other == null ? tone.group() : painted(other);
-            });
+    StringBuilder text = new StringBuilder(light);
+    replace(text, LIGHT.page, DARK.page);
+    replace(text, LIGHT.ink, DARK.ink);
+    replace(text, LIGHT.line, DARK.line);
+    LIGHT.of.forEach((what, tone) -> replace(text, tone, DARK.of(what)));
+    return text.toString();
+  }
+
+  private static void replace(StringBuilder text, Color tone, Color other) {
+    String before = ":" + painted(tone) + ";";
+    String after = ":" + painted(other) + ";";
+    for (int at = text.indexOf(before); at >= 0; at = text.indexOf(before, at)) {
+      text.replace(at, at + before.length(), after);
+    }
   }
 
   /** As a picture states it. */
