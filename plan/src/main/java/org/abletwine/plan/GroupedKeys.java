@@ -84,7 +84,7 @@ final class GroupedKeys implements Exceptions {
   public void found(Found found) {
     groups
         .computeIfAbsent(
-            List.of(found.step(), found.kind(), found.table()), // cheaper asked for than a record
+            List.of(found.step(), found.kind(), found.table()), // hashed sooner than a first record
             of -> new Keys())
         .add(found);
   }

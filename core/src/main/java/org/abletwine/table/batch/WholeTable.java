@@ -18,7 +18,7 @@ final class WholeTable extends OverTable implements RangedTable {
     try (Pieces pieces = pieces(1, null)) {
       Pieces.Piece piece = pieces.piece();
       while (pieces.next(piece)) {
-        piece.read(); // to the end: how many rows there are is known then
+        // to the end: how many rows there are is known then, and a wrong one is met by who takes it
       }
       return new Stretch.Looked(stretch, new Stretch.Held(0, 0, 0, pieces.rows(), 0, false), null);
     }

@@ -6,6 +6,7 @@ import java.awt.geom.PathIterator;
 import org.apache.batik.svggen.SVGGeneratorContext;
 import org.apache.batik.svggen.SVGGraphics2D;
 import org.apache.batik.svggen.SVGShape;
+import org.jspecify.annotations.Nullable;
 import org.w3c.dom.Element;
 
 /**
@@ -29,7 +30,7 @@ final class Drawing extends SVGGraphics2D {
     }
 
     @Override
-    public Element toSVG(Shape shape) {
+    public @Nullable Element toSVG(Shape shape) {
       if (!(shape instanceof Path2D path)) {
         return super.toSVG(shape);
       }

@@ -44,8 +44,7 @@ enum Tones {
 
   /**
    * A picture for a dark page: that for a light one, each of its tones replaced. No two light tones
-   * are alike, and none is a dark one, so that this is what drawing it again would give, which
-   * costs as much as all else.
+   * are alike, and none is a dark one, so that this is what drawing it again would give.
    *
    * @param light the picture in light tones, as SVG
    */
