@@ -17,7 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 class PatternStepsTest {
   private static @Nullable String stepped(Kind kind, String steps, @Nullable String pattern) {
     List<NormaliseStep> stated = Normalise.parse(List.of(steps.split(" ")));
-    CellVector cells = column(pattern, pattern);
+    CellVector cells = RuleIndexTest.column(pattern, pattern);
     List<NormaliseStep> applied = PatternSteps.of(kind, stated);
     applied.forEach(step -> CellsStep.apply(step, cells, 2));
     assertThat(cells.get(1)).isEqualTo(cells.get(0));
@@ -58,14 +58,5 @@ class PatternStepsTest {
     assertThat(signs.get(0).name()).isEqualTo("literal stretches of patterns");
     assertThat(signs.get(0)).hasToString(signs.get(0).name());
     assertThat(PatternSteps.of(Kind.CONTAINS, steps)).isSameAs(steps);
-  }
-
-  private static CellVector column(@Nullable String... values) {
-    CellVector cells = new CellVector();
-    cells.clear();
-    for (String value : values) {
-      cells.append(value);
-    }
-    return cells;
   }
 }

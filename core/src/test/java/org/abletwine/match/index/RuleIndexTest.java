@@ -59,7 +59,7 @@ class RuleIndexTest {
     return new CellVector[] {OneRow.of(value).column(0)};
   }
 
-  private static CellVector column(@Nullable String... values) {
+  static CellVector column(@Nullable String... values) {
     CellVector cells = new CellVector();
     cells.clear();
     for (String value : values) {
