@@ -176,12 +176,15 @@ class ManyTablesTest {
               () -> {
                 while (pieces.next(piece)) {
                   while (piece.read() != null) {
-                    assertThat(piece.batch().firstRow()).isEqualTo(1);
+                    assertThat(piece.batch().firstRow()).as("of july").isEqualTo(1);
                   }
                 }
               })
           .isInstanceOf(DataException.class)
           .hasMessageContaining("ragged, row 2");
+      assertThat(piece.batch().rows()).isEqualTo(1);
+      assertThat(piece.batch().rowNumber(0)).as("behind the two of july").isEqualTo(3);
+      assertThat(piece.batch().column(2).get(0)).isEqualTo("ragged");
     }
   }
 

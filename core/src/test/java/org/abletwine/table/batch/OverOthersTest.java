@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
@@ -140,8 +141,12 @@ class OverOthersTest {
 
   /** The rows before a failure, and what the failure says. */
   private static List<String> read(BatchTable table) {
+    return read(table, null);
+  }
+
+  private static List<String> read(BatchTable table, @Nullable BitSet wanted) {
     List<String> rows = new ArrayList<>();
-    try (Pieces pieces = table.pieces(1, null)) {
+    try (Pieces pieces = table.pieces(1, wanted)) {
       Pieces.Piece piece = pieces.piece();
       piece.atOnce();
       while (pieces.next(piece)) {
@@ -170,6 +175,10 @@ class OverOthersTest {
         "own, row 4: 1 cells, but there are 2 columns; give one cell for each, null where there is"
             + " no value";
     assertThat(read(BatchTable.of(own))).containsExactly("1 1.234,5", "2 none", "3 12.34", ragged);
+    BitSet second = new BitSet();
+    second.set(2);
+    assertThat(read(BatchTable.of(new Own()), second)).containsExactly("2 none", ragged);
+    assertThat(read(BatchTable.of(new Own()), new BitSet())).containsExactly(ragged);
     assertThat(own.closed).isEqualTo(1);
     assertThat(read((BatchTable) FormedTable.of(own, typed("1.234,56"))))
         .containsExactly(

@@ -4,6 +4,7 @@ import java.awt.Shape;
 import java.awt.geom.PathIterator;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import org.abletwine.table.text.DecimalText;
 
 /**
  * Writes the outline of a shape as path data (W3C, Scalable Vector Graphics 1.1, 8.3): hundredths,
@@ -16,7 +17,7 @@ final class PathData {
   private static final int[] POINTS = {1, 1, 2, 3, 0};
 
   /** Characters that one segment takes at most. */
-  private static final int MOST = 160;
+  private static final int MOST = 1 + 6 * (1 + DecimalText.MOST_BYTES);
 
   private byte[] text = new byte[1 << 12];
   private int used;
@@ -63,26 +64,15 @@ final class PathData {
   }
 
   private void number(long hundredths, boolean apart) {
-    if (hundredths < 0 || apart) {
-      text[used++] = (byte) (hundredths < 0 ? '-' : ' ');
+    if (apart && hundredths >= 0) {
+      text[used++] = ' ';
     }
-    long left = Math.abs(hundredths);
-    long power = PARTS;
-    while (left / power >= 10) {
-      power *= 10;
-    }
-    if (left >= PARTS || left % PARTS == 0) {
-      for (; power >= PARTS; power /= 10) {
-        text[used++] = (byte) ('0' + left / power % 10);
-      }
-    }
-    int part = (int) (left % PARTS);
-    if (part > 0) {
-      text[used++] = '.';
-      text[used++] = (byte) ('0' + part / 10);
-      if (part % 10 > 0) {
-        text[used++] = (byte) ('0' + part % 10);
-      }
+    int places = hundredths % 100 == 0 ? 0 : hundredths % 10 == 0 ? 1 : 2;
+    int start = hundredths < 0 ? used + 1 : used;
+    used = DecimalText.write(DecimalText.shorter(hundredths, 2 - places), places, text, used);
+    if (places > 0 && text[start] == '0') { // a point needs no zero before it
+      used--;
+      System.arraycopy(text, start + 1, text, start, used - start);
     }
   }
 }
