@@ -81,11 +81,26 @@ public final class MemoryTable implements BatchTable {
 
   @Override
   public Pieces pieces(int first, @Nullable BitSet wanted) {
-    return new BatchPieces(open(), schema.size(), wanted);
+    return pieces(first, wanted, null);
+  }
+
+  @Override
+  public Pieces pieces(int first, @Nullable BitSet wanted, @Nullable BitSet looked) {
+    return new BatchPieces(open(looked), schema.size(), wanted);
+  }
+
+  /** The cells of columns that nobody looks at are null, as those of a table kept by column. */
+  private @Nullable String[] shown(@Nullable String[] row, @Nullable BitSet looked) {
+    if (looked == null) {
+      return row;
+    }
+    @Nullable String[] shown = new @Nullable String[row.length];
+    looked.stream().forEach(column -> shown[column] = row[column]);
+    return shown;
   }
 
   /** Fills each batch in another way: the way of its number, and of this table. */
-  private TableReader open() {
+  private TableReader open(@Nullable BitSet looked) {
     return new TableReader() {
       private int next;
       private int batches =
@@ -95,7 +110,9 @@ public final class MemoryTable implements BatchTable {
       public boolean read(Batch into) {
         int end = Math.min(rows.size(), next + batchRows);
         BatchFilling.values()[batches++ % BatchFilling.values().length].fill(
-            into, next + 1, rows.subList(next, end));
+            into,
+            next + 1,
+            rows.subList(next, end).stream().map(row -> shown(row, looked)).toList());
         next = end;
         return into.rows() > 0;
       }

@@ -138,17 +138,16 @@ public final class DuplicateAudit {
     return audit;
   }
 
-  private void forEachBatch(@Nullable BitSet wanted, KeyedRows.Action action) {
-    KeyedRows.each(table, keyColumns, steps, wanted == null ? 0 : cells.length, wanted, action);
-  }
-
   /** Notes all keys; returns whether they fit in memory. */
   private boolean readKeys(Spill spill) {
     boolean[] fits = {true};
     RowStore keyStore = new RowStore(0);
     HashIndex keyIndex = new HashIndex(keyStore);
     RowNumbers stored = new RowNumbers();
-    forEachBatch(
+    KeyedRows.eachWhole(
+        table,
+        keyColumns,
+        steps,
         null,
         (batch, encoded) -> {
           if (rows == 0 && batch.rows() > 0) {
@@ -177,7 +176,11 @@ public final class DuplicateAudit {
     spill.requireRoom(table.sizeInBytes(), "the keys of " + table.name());
     PartedRows parts = new PartedRows(spill, spill.partsFor(table.sizeInBytes()));
     PartedRows.Gathered gathered = parts.new Gathered();
-    forEachBatch(
+    KeyedRows.each(
+        table,
+        keyColumns,
+        steps,
+        0,
         null,
         (batch, encoded) -> {
           for (int row = 0; row < batch.rows(); row++) {
@@ -314,7 +317,10 @@ public final class DuplicateAudit {
   private void readMissing() {
     BitSet missing = duplicateRows();
     missing.andNot(caught);
-    forEachBatch(
+    KeyedRows.eachWhole(
+        table,
+        keyColumns,
+        steps,
         missing,
         (batch, encoded) -> {
           for (int row = 0; row < batch.rows(); row++) {

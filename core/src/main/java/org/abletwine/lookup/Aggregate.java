@@ -80,6 +80,15 @@ public record Aggregate(Function function, String separator) implements Serializ
     return function.name().toLowerCase(Locale.ROOT).replace("_", " ");
   }
 
+  /** The aggregate of a column as a plan writes it. */
+  String of(String source) {
+    return switch (function) {
+      case COUNT_DISTINCT -> "count(distinct " + source + ")";
+      case LISTAGG -> "listagg(" + source + ", '" + separator + "')";
+      default -> word() + "(" + source + ")";
+    };
+  }
+
   private boolean numeric() {
     return function == Function.SUM || function == Function.AVG;
   }

@@ -64,7 +64,7 @@ final class AllRows {
       LargeReference large,
       int part,
       Taker taker) {
-    boolean rows = attribute.source().equals("*");
+    boolean rows = attribute.ofRows();
     int column = rows ? 0 : large.table().schema().indexOf(attribute.source());
     Expression where = lookup.where == null ? null : lookup.where.start();
     try (BatchReader reader = new BatchReader(large.parts().get(part))) {

@@ -69,12 +69,10 @@ public record Attribute(String source, String as, @Nullable Aggregate aggregate)
               + NearestName.hint(word, Aggregate.words()));
     }
     Function function = Function.valueOf(word.toUpperCase(Locale.ROOT));
-    String source = names.argument();
-    boolean distinct = source.toLowerCase(Locale.ROOT).startsWith("distinct ");
-    if (distinct && function == Function.COUNT) {
+    if (function == Function.COUNT && names.take("distinct")) {
       function = Function.COUNT_DISTINCT;
-      source = source.substring("distinct ".length()).strip();
     }
+    String source = names.argument();
     String separator = ", ";
     if (function == Function.LISTAGG && names.take(',')) {
       separator = names.literal();
@@ -92,12 +90,14 @@ public record Attribute(String source, String as, @Nullable Aggregate aggregate)
     return new Attribute(source, as, new Aggregate(function, separator));
   }
 
+  /** Whether it is of rows themselves, as {@code count(*)}, and of none of their columns. */
+  boolean ofRows() {
+    return aggregate != null && source.equals("*");
+  }
+
   @Override
   public String toString() {
-    String what =
-        aggregate == null
-            ? source
-            : aggregate.function().name().toLowerCase(Locale.ROOT) + "(" + source + ")";
+    String what = aggregate == null ? source : aggregate.of(source);
     return what.equals(as) ? what : what + " as " + as;
   }
 }

@@ -37,8 +37,7 @@ final class KeptColumns {
     brought = inCellOrder(lookup.bring);
     plain = (int) brought.stream().filter(a -> a.aggregate() == null).count();
     IntStream.Builder kept = IntStream.builder();
-    brought.forEach(
-        a -> kept.add(a.source().equals("*") ? ROWS_THEMSELVES : schema.indexOf(a.source())));
+    brought.forEach(a -> kept.add(a.ofRows() ? ROWS_THEMSELVES : schema.indexOf(a.source())));
     layout.theirs(lookup).forEach(column -> kept.add(schema.indexOf(column)));
     int next = brought.size() + layout.theirs(lookup).size();
     String newest = lookup.several.column();

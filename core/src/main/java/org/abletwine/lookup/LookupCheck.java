@@ -60,8 +60,8 @@ final class LookupCheck {
     problems.look(() -> keySize(lookup, where));
     List<String> attributes = new ArrayList<>();
     for (Attribute attribute : lookup.bring) {
-      if (!attribute.source().equals("*")) {
-        problems.look(() -> require(lookup, attribute.source(), where + ", bring"));
+      if (!attribute.ofRows()) {
+        problems.look(() -> require(lookup, attribute, where + ", bring"));
       }
       if (attributes.contains(attribute.as())) {
         problems.look(() -> twice(attribute, where));
@@ -222,6 +222,18 @@ final class LookupCheck {
               + ": when: stands at the lookup itself; what is tried otherwise is asked for all of its"
               + " rows that are still without a match");
     }
+  }
+
+  private static void require(Lookup lookup, Attribute attribute, String where) {
+    if (attribute.source().equals("*") && lookup.reference.schema().indexOf("*") < 0) {
+      throw new SettingException(
+          where
+              + ": "
+              + lookup.reference.name()
+              + " has no column \"*\"; to bring all of its columns say all in place of their"
+              + " names");
+    }
+    require(lookup, attribute.source(), where);
   }
 
   private static void require(Lookup lookup, String column, String where) {

@@ -51,11 +51,11 @@ final class LookupTrace {
           "row " + from.reference.numbers().of(rows[i]) + " of " + from.reference.name(),
           cells(from, rows[i]));
     }
+    if (rows.length > SHOWN) {
+      trace.note("", "and " + (rows.length - SHOWN) + " more");
+    }
     if (rows.length > 1) {
       disagreements(from, rows);
-    }
-    if (rows.length > SHOWN) {
-      trace.note("", "and " + (rows.length - SHOWN) + " more rows");
     }
   }
 
@@ -84,7 +84,10 @@ final class LookupTrace {
     List<String> cells = new ArrayList<>();
     int cell = 0;
     for (Attribute attribute : brought) {
-      cells.add(cell(from, attribute.source(), row, cell++));
+      if (!attribute.ofRows()) {
+        cells.add(cell(from, attribute.source(), row, cell));
+      }
+      cell++;
     }
     for (String column : KeyLayout.of(from.lookup).theirs(from.lookup)) {
       cells.add(cell(from, column, row, cell++));

@@ -87,6 +87,20 @@ final class NameReader {
     return false;
   }
 
+  /** Takes a word when it comes next and something follows it that belongs to it. */
+  boolean take(String word) {
+    skipSpaces();
+    int end = at + word.length();
+    boolean there =
+        text.regionMatches(true, at, word, 0, word.length())
+            && end < text.length()
+            && (Character.isWhitespace(text.charAt(end)) || text.charAt(end) == '"');
+    if (there) {
+      at = end;
+    }
+    return there;
+  }
+
   /** Reads a text in single quotes, as in ISO SQL. */
   String literal() {
     skipSpaces();

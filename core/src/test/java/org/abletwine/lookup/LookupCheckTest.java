@@ -46,6 +46,10 @@ class LookupCheckTest {
         Arguments.of(
             keyed().bring("zzz"), "lookup theirs, bring: theirs has no column \"zzz\"" + theirs),
         Arguments.of(
+            keyed().bring("*"),
+            "lookup theirs, bring: theirs has no column \"*\"; to bring all of its columns say all"
+                + " in place of their names"),
+        Arguments.of(
             keyed().bring("n as v"),
             "lookup theirs, bring: \"v\" stands twice; give one another name: n as OTHER"),
         Arguments.of(

@@ -70,7 +70,11 @@ class ShorthandTest {
         "` \"Full name\"   as   n `; Full name; n; ",
         "` sum(  price  )   as   total `; price; total; SUM",
         "` listagg(  \"All buyers\" ,  ' / '  )  as  b `; All buyers; b; LISTAGG",
-        "listagg(buyer,'') as b; buyer; b; LISTAGG"
+        "listagg(buyer,'') as b; buyer; b; LISTAGG",
+        "count(\"distinct buyer\") as n; distinct buyer; n; COUNT",
+        "count(DISTINCT\"net kg\") as n; net kg; n; COUNT_DISTINCT",
+        "count(distinction) as n; distinction; n; COUNT",
+        "count(distinct) as n; distinct; n; COUNT"
       })
   void attributesAreRead(String text, String source, String as, String function) {
     Attribute attribute = Attribute.parse(text);
@@ -78,6 +82,8 @@ class ShorthandTest {
     assertThat(attribute.as()).isEqualTo(as);
     Aggregate aggregate = attribute.aggregate();
     assertThat(aggregate == null ? null : aggregate.function().name()).isEqualTo(function);
+    boolean plain = source.matches("\\w+|\\*");
+    assertThat(plain ? Attribute.parse(attribute.toString()) : attribute).isEqualTo(attribute);
   }
 
   @Test

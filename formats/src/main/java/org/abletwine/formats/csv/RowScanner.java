@@ -238,6 +238,7 @@ final class RowScanner {
           break;
         }
         batch.endPartialRow(rowMark, cell, end, unseen);
+        numberRow();
         at = end;
         passLineEnd();
         nextRow();
@@ -390,11 +391,16 @@ final class RowScanner {
         padRow();
       }
       batch.endRow(rowMark);
-      if (wanted != null) {
-        batch.numberRow(row);
-      }
+      numberRow();
     }
     nextRow();
+  }
+
+  /** Where rows are left out their numbers do not follow from that of the first. */
+  private void numberRow() {
+    if (wanted != null) {
+      batch.numberRow(row);
+    }
   }
 
   private void nextRow() {
