@@ -10,8 +10,6 @@ module org.abletwine.formats {
   requires static com.github.luben.zstd_jni;
 
   exports org.abletwine.formats.database;
-  exports org.abletwine.formats.csv to
-      org.abletwine.plan;
   exports org.abletwine.formats.packed to
       org.abletwine.parquet,
       org.abletwine.plan;

@@ -21,7 +21,6 @@ import org.abletwine.table.TableSink;
 import org.abletwine.table.Tables;
 import org.abletwine.table.batch.RowCopy;
 import org.abletwine.table.spill.Spill;
-import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -44,8 +43,6 @@ import picocli.CommandLine.Parameters;
     })
 final class DuplicatesCommand implements Callable<Integer> {
   private static final long MANY_KEYS = 10_000;
-  private static final List<String> RULES =
-      List.of("first", "last", "fullest", "identical", "newest-by=COLUMN");
 
   @Parameters(paramLabel = "TABLE", description = "The table; - is standard input.")
   private Path file;
@@ -187,16 +184,12 @@ final class DuplicatesCommand implements Callable<Integer> {
   }
 
   private Duplicates policy(Table table) {
-    if (keep.startsWith("newest-by=")) {
-      String column = keep.substring("newest-by=".length());
+    Duplicates policy = Duplicates.parse(keep);
+    String column = policy.column();
+    if (column != null) {
       table.schema().require(column, "--keep: " + table.name());
-      return Duplicates.newestBy(column);
     }
-    if (!List.of("first", "last", "fullest", "identical").contains(keep)) {
-      throw new SettingException(
-          "--keep: no rule is called \"" + keep + "\"; " + NearestName.hint(keep, RULES));
-    }
-    return new Duplicates(Duplicates.Rule.valueOf(keep.toUpperCase(Locale.ROOT)), null);
+    return policy;
   }
 
   private void write(

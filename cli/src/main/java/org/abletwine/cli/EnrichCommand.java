@@ -96,7 +96,7 @@ final class EnrichCommand implements Callable<Integer> {
       paramLabel = "RULE",
       defaultValue = "flag",
       description =
-          "For keys on several reference rows that disagree: flag, first, last, newest-by: COLUMN,"
+          "For keys on several reference rows that disagree: flag, first, last, newest-by=COLUMN,"
               + " longest (of patterns) or each (a row for each). Default: ${DEFAULT-VALUE}.")
   private String several;
 

@@ -1,6 +1,10 @@
 package org.abletwine.lookup;
 
+import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
+import org.abletwine.table.SettingException;
+import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -74,9 +78,33 @@ public record Duplicates(Rule rule, @Nullable String column) {
     return new Duplicates(Rule.NEWEST_BY, Objects.requireNonNull(column, "column"));
   }
 
+  /**
+   * Reads a rule by which one row of a key stays.
+   *
+   * @param text the rule as an option writes it, such as {@code first} or {@code newest-by=column}
+   * @return the rule
+   * @throws SettingException when there is no such rule
+   */
+  public static Duplicates parse(String text) {
+    Objects.requireNonNull(text, "text");
+    String word = text.strip();
+    String newest = NewestBy.column(word);
+    if (newest != null) {
+      return newestBy(newest);
+    }
+    for (Duplicates known : List.of(first(), last(), fullest(), identical())) {
+      if (known.toString().equals(word)) {
+        return known;
+      }
+    }
+    List<String> words = List.of("first", "last", "fullest", "identical", NewestBy.FORM);
+    throw new SettingException(
+        "duplicates: no rule is called \"" + word + "\"; " + NearestName.hint(word, words));
+  }
+
   @Override
   public String toString() {
-    String name = rule.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+    String name = rule.name().toLowerCase(Locale.ROOT).replace('_', '-');
     return column == null ? name : name + ": " + column;
   }
 }

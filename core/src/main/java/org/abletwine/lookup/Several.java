@@ -74,16 +74,16 @@ public record Several(Rule rule, @Nullable String column) {
   /**
    * Reads a rule.
    *
-   * @param text the rule as an option writes it, such as {@code first} or {@code newest-by: column}
+   * @param text the rule as an option writes it, such as {@code first} or {@code newest-by=column}
    * @return the rule
    * @throws SettingException when there is no such rule
    */
   public static Several parse(String text) {
     Objects.requireNonNull(text, "text");
     String word = text.strip();
-    String newest = "newest-by:";
-    if (word.startsWith(newest) && word.length() > newest.length()) {
-      return newestBy(word.substring(newest.length()).strip());
+    String newest = NewestBy.column(word);
+    if (newest != null) {
+      return newestBy(newest);
     }
     for (Several known : List.of(flag(), first(), last(), longest(), each())) {
       if (known.toString().equals(word)) {
@@ -95,7 +95,7 @@ public record Several(Rule rule, @Nullable String column) {
             + word
             + "\"; "
             + NearestName.hint(
-                word, List.of("flag", "first", "last", "longest", "each", "newest-by: COLUMN")));
+                word, List.of("flag", "first", "last", "longest", "each", NewestBy.FORM)));
   }
 
   @Override

@@ -122,7 +122,8 @@ class ShorthandTest {
     "last, LAST, ",
     "longest, LONGEST, ",
     "each, EACH, ",
-    "'newest-by: seen', NEWEST_BY, seen"
+    "'newest-by: seen', NEWEST_BY, seen",
+    "'newest-by=last seen ', NEWEST_BY, last seen"
   })
   void rulesForSeveralAreRead(String text, Several.Rule rule, String column) {
     Several several = Several.parse(text);
@@ -131,8 +132,31 @@ class ShorthandTest {
     assertThat(Several.parse(several.toString())).isEqualTo(several);
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "first, FIRST, ",
+    "last, LAST, ",
+    "fullest, FULLEST, ",
+    "identical, IDENTICAL, ",
+    "'newest-by = seen', NEWEST_BY, seen",
+    "newest-by:seen, NEWEST_BY, seen"
+  })
+  void rulesForDuplicatesAreRead(String text, Duplicates.Rule rule, String column) {
+    Duplicates duplicates = Duplicates.parse(text);
+    assertThat(duplicates.rule()).isEqualTo(rule);
+    assertThat(duplicates.column()).isEqualTo(column);
+    assertThat(Duplicates.parse(duplicates.toString())).isEqualTo(duplicates);
+  }
+
   @Test
   void rulesOfNoNameAreRefusedWithTheNearest() {
+    for (String none : new String[] {"newest-by", "newest-by=", "newest-by: ", "keep", "fail"}) {
+      assertThatThrownBy(() -> Duplicates.parse(none))
+          .isInstanceOf(SettingException.class)
+          .hasMessageStartingWith("duplicates: no rule is called \"" + none.strip() + "\"; ");
+    }
+    assertThatThrownBy(() -> Duplicates.parse("newest"))
+        .hasMessageEndingWith("did you mean \"newest-by=COLUMN\"?");
     assertThatThrownBy(() -> Several.parse("frist"))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("did you mean \"first\"?");

@@ -13,16 +13,19 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
-import org.abletwine.formats.csv.CsvRows;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.match.NearMiss;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
+import org.abletwine.table.batch.BatchSink;
+import org.abletwine.table.output.Output;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -37,6 +40,8 @@ final class CorrectionsDraft {
   private static final String[] HEADER = {
     "column", "written", "meant", "likeness", "judged", "rows", "measure", "accept"
   };
+  private static final List<@Nullable ColumnType> TYPES =
+      Stream.of(HEADER).map(CorrectionsDraft::type).toList();
   private static final int WRITTEN = 1;
   private static final int MEANT = 2;
   private static final int JUDGED = 4;
@@ -113,6 +118,11 @@ final class CorrectionsDraft {
     return new Draft(kept, proposed, clear, doubtful.told(), hidden);
   }
 
+  private static @Nullable ColumnType type(String column) {
+    boolean number = Set.of("likeness", "rows", "measure").contains(column);
+    return number ? ColumnType.of(ColumnType.Kind.NUMBER) : null;
+  }
+
   private static String name(String[] line) {
     return line[0] + "\n" + line[WRITTEN];
   }
@@ -143,11 +153,12 @@ final class CorrectionsDraft {
       Set<String> hidden) {
 
     /** Writes it beside its target; the caller commits it. */
-    CsvRows write(Path target) {
-      CsvRows rows = new CsvRows(target, HEADER);
-      kept.forEach(rows::row);
-      proposed.forEach(rows::row);
-      return rows;
+    Output write(Path target) {
+      ListedRows rows = new ListedRows(BatchSink.of(Tables.sink(target)), TYPES, List.of(HEADER));
+      Stream.concat(kept.stream(), proposed.stream())
+          .map(line -> Stream.of(line).map(ExceptionFile::cell).toArray(String[]::new))
+          .forEach(rows::row);
+      return rows.output();
     }
 
     /** What a report shows of it: proposals first, for a person to decide. */

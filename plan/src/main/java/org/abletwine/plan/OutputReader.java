@@ -13,7 +13,9 @@ import org.abletwine.plan.Plan.FormatSpec;
 import org.abletwine.plan.Plan.Outputs;
 import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.table.Destination;
+import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
+import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
 
 /** Reads where results go, and how the output's columns are arranged. */
@@ -75,7 +77,7 @@ final class OutputReader {
     return new Outputs(
         PlaceReader.read(folder, settings.get("enriched")),
         exceptions(settings.get("exceptions")),
-        path(folder, settings.get("corrections")),
+        tablePath(folder, settings.get("corrections")),
         path(folder, settings.get("report")),
         path(folder, settings.get("record")),
         drop == null ? List.of() : drop.texts(),
@@ -85,6 +87,20 @@ final class OutputReader {
         formats(settings.get("formats")),
         formulas != null && "guard".equals(formulas.oneOf(List.of("keep", "guard"))),
         node.mark());
+  }
+
+  /** The file of a table, whose kind its name says. */
+  private static @Nullable Path tablePath(Path folder, @Nullable PlanNode node) {
+    Path file = path(folder, node);
+    if (file == null || node == null) {
+      return null;
+    }
+    try {
+      Tables.destination(file, OutputOptions.NONE);
+    } catch (SettingException e) {
+      node.wrong(String.valueOf(e.getMessage()));
+    }
+    return file;
   }
 
   private @Nullable ExceptionSpec exceptions(@Nullable PlanNode node) {

@@ -38,6 +38,7 @@ final class CsvSink implements BatchSink {
   private char quote = '"';
   private String lineEnd = "\n";
   private List<@Nullable ColumnType> types = List.of();
+  private boolean sameDelimiter;
   private Section section = Section.WHOLE;
   private @Nullable NumberForm @Nullable [] forms;
 
@@ -79,6 +80,7 @@ final class CsvSink implements BatchSink {
     Character stated = options.delimiter();
     delimiter =
         stated != null ? stated : tabs ? '\t' : traits.getOrDefault("delimiter", ",").charAt(0);
+    sameDelimiter = traits.getOrDefault("delimiter", "").equals(String.valueOf(delimiter));
     quote = traits.getOrDefault("quote", "\"").charAt(0);
     String end = options.lineEnd();
     lineEnd = end == null ? traits.getOrDefault("line-end", "\n") : end;
@@ -122,7 +124,7 @@ final class CsvSink implements BatchSink {
 
   @Override
   public boolean copiesText() {
-    return options.decimal() == null;
+    return sameDelimiter && options.decimal() == null;
   }
 
   /** One worker's part: its rows as bytes. */

@@ -60,6 +60,12 @@ final class RowEncoder {
   void add(Batch batch, int @Nullable [] rows, int count, int[] columns) {
     int base = batch.baseColumns();
     boolean sameSeparator = batch.separator() == delimiter;
+    if (!sameSeparator || forms != null) {
+      // Each cell leaves by itself: all of them are needed.
+      for (int row = 0; row < batch.rows(); row++) {
+        batch.complete(row);
+      }
+    }
     CellVector[] added = new CellVector[columns.length];
     int[] runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
