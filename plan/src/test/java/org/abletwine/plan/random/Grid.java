@@ -64,6 +64,11 @@ final class Grid {
 
   /** Takes a written table apart: for each row its cells as they stand, quotes included. */
   static List<List<String>> parse(String text) {
+    return parse(text, ',');
+  }
+
+  /** The cells of a written file as they stand in it, quotes included. */
+  static List<List<String>> parse(String text, char delimiter) {
     List<List<String>> rows = new ArrayList<>();
     List<String> row = new ArrayList<>();
     StringBuilder cell = new StringBuilder();
@@ -71,10 +76,10 @@ final class Grid {
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
       quoted ^= c == '"';
-      if (!quoted && (c == ',' || c == '\n' || c == '\r')) {
+      if (!quoted && (c == delimiter || c == '\n' || c == '\r')) {
         row.add(cell.toString());
         cell.setLength(0);
-        if (c != ',') {
+        if (c != delimiter) {
           rows.add(row);
           row = new ArrayList<>();
           i += c == '\r' ? 1 : 0;

@@ -45,6 +45,10 @@ final class RandomPlan {
                   "b[12]"));
 
   final Random random;
+
+  /** What stands between cells of the output; a comma does between those of the tables. */
+  final char delimiter;
+
   final Grid tickets = new Grid("tickets", "id", "k1", "k2", "n", "m", "d", "t");
   final List<Grid> references = new ArrayList<>();
   final List<Act> acts = new ArrayList<>();
@@ -56,6 +60,7 @@ final class RandomPlan {
 
   RandomPlan(long seed, int mostRows) {
     random = new Random(seed * 0x9E3779B97F4A7C15L);
+    delimiter = ",,;|".charAt(Math.floorMod(seed, 4));
     columns = new ArrayList<>(tickets.columns);
     errorsAreNull = random.nextInt(4) == 0;
     int rows = random.nextInt(12) == 0 ? random.nextInt(mostRows) : random.nextInt(40);
@@ -340,7 +345,9 @@ final class RandomPlan {
     text.append("steps:\n");
     steps.forEach(text::append);
     text.append(
-        "outputs:\n  enriched: out.csv\n  exceptions: exceptions.csv\n  record: run.json\n");
+        "outputs:\n  enriched: { file: out.csv, delimiter: '"
+            + delimiter
+            + "' }\n  exceptions: exceptions.csv\n  record: run.json\n");
     if (rollupBy != null) {
       text.append("  rollups: [{ by: [" + rollupBy + "], totals: [count(*) as rows, id], ");
       text.append("file: rollup.csv }]\n");

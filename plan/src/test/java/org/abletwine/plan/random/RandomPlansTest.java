@@ -91,7 +91,8 @@ class RandomPlansTest {
     List<String> columns = result.record().columns();
     List<String> shown = new ArrayList<>();
     expected.forEach(row -> shown.add(shown(row, columns)));
-    List<List<String>> written = Grid.parse(Files.readString(here.resolve("out.csv")));
+    List<List<String>> written =
+        Grid.parse(Files.readString(here.resolve("out.csv")), plan.delimiter);
     assertThat(written.get(0)).as(about).isEqualTo(columns);
     List<String> got = new ArrayList<>();
     written.subList(1, written.size()).forEach(row -> got.add(shown(row)));
@@ -243,12 +244,18 @@ class RandomPlansTest {
       for (String column : plan.tickets.columns) {
         String value = plan.tickets.get(number, column);
         if (java.util.Objects.equals(rows.get(row).get(column), value)) {
+          String raw = plan.tickets.raw.get(number)[plan.tickets.column(column)];
           assertThat(written.get(row + 1).get(columns.indexOf(column)))
               .as(about)
-              .isEqualTo(plan.tickets.raw.get(number)[plan.tickets.column(column)]);
+              .isEqualTo(plan.delimiter == ',' ? raw : quoted(raw, plan.delimiter));
         }
       }
     }
+  }
+
+  /** A cell that holds what stands between the cells of the output leaves in quotes. */
+  private static String quoted(String raw, char delimiter) {
+    return raw.startsWith("\"") || raw.indexOf(delimiter) < 0 ? raw : '"' + raw + '"';
   }
 
   private static List<String> exceptions(Path here) throws IOException {
