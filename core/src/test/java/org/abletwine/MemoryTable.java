@@ -86,7 +86,7 @@ public final class MemoryTable implements BatchTable {
 
   @Override
   public Pieces pieces(int first, @Nullable BitSet wanted, @Nullable BitSet looked) {
-    return new BatchPieces(open(looked), schema.size(), wanted);
+    return new BatchPieces(reader(looked), schema.size(), wanted);
   }
 
   /** The cells of columns that nobody looks at are null, as those of a table kept by column. */
@@ -100,7 +100,7 @@ public final class MemoryTable implements BatchTable {
   }
 
   /** Fills each batch in another way: the way of its number, and of this table. */
-  private TableReader open(@Nullable BitSet looked) {
+  public TableReader reader(@Nullable BitSet looked) {
     return new TableReader() {
       private int next;
       private int batches =

@@ -16,6 +16,7 @@ import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.junit.jupiter.api.Test;
@@ -117,6 +118,28 @@ class LookupTest {
     assertThat(figures.reference().rows()).isEqualTo(7);
     assertThat(figures.reference().filteredOut()).isEqualTo(1);
     assertThat(figures.reference().keys()).isEqualTo(4);
+  }
+
+  @Test
+  void howFarMatchesAreIsCountedOfThoseThatMatch() {
+    MemoryTable ours = MemoryTable.of("ours", "kg", "3", "12", "", "27", "8", "x", "9999");
+    MemoryTable theirs =
+        MemoryTable.of("theirs", "from,band", "5,a", "10,b", "20,c", "9000,d")
+            .typed("from", ColumnType.Kind.NUMBER);
+    Lookup lookup = Lookup.in(theirs).key(KeyPart.atOrBelow("kg", "from")).bring("band");
+    ListSink sink = new ListSink();
+    LookupFigures figures =
+        Enrichment.of(ours).lookup(lookup).build().writeTo(sink).lookups().get(0);
+    assertThat(sink.column("band")).containsExactly(null, "b", null, "c", "a", null, "d");
+    assertThat(figures.distances()).isEqualTo(new LookupFigures.Distances(4, "3", "999"));
+    LookupFigures equal =
+        Enrichment.of(ours)
+            .lookup(Lookup.in(theirs).key("kg", "from").bring("band"))
+            .build()
+            .writeTo(new ListSink())
+            .lookups()
+            .get(0);
+    assertThat(equal.distances()).isNull();
   }
 
   @Test

@@ -2,7 +2,6 @@ package org.abletwine.lookup;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.IntStream;
@@ -11,6 +10,7 @@ import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.enrich.TracedRow;
 import org.abletwine.key.Normalise;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
 /** What a trace says of a lookup and one row, word for word. */
@@ -47,14 +47,28 @@ class LookupTraceTest {
     return Lookup.in(PRICES).named("price").key("crop", "code").bring("price", "unit");
   }
 
+  /** What is told, also where the reference does not fit in memory. */
   private static List<String> traced(Lookup lookup, long row) {
-    List<String> lines = new ArrayList<>();
-    TracedRow traced = Enrichment.of(SALES).lookup(lookup).build().trace(row);
-    assertThat(traced).isNotNull();
-    for (TracedRow.StepTrace.Line line : traced.steps().get(0).lines()) {
-      lines.add(line.label() + ": " + line.detail());
-    }
+    List<String> lines = lines(Enrichment.of(SALES).lookup(lookup).build().trace(row));
+    List<String> large =
+        lines(Enrichment.of(SALES).lookup(lookup).memory(1, null).build().trace(row));
+    boolean divided = lookup.key.get(0).equal();
+    assertThat(large)
+        .isEqualTo(
+            lines.stream()
+                .map(line -> divided && line.startsWith("near misses: ") ? NOT_NEAR : line)
+                .toList());
     return lines;
+  }
+
+  private static final String NOT_NEAR =
+      "near misses: not looked for: the reference does not fit in memory";
+
+  private static List<String> lines(@Nullable TracedRow traced) {
+    assertThat(traced).isNotNull();
+    return traced.steps().get(0).lines().stream()
+        .map(line -> line.label() + ": " + line.detail())
+        .toList();
   }
 
   private static Lookup graded() {
@@ -232,11 +246,8 @@ class LookupTraceTest {
 
   @Test
   void aPrivateKeyIsShownAsDigestsAlone() {
-    TracedRow traced =
-        Enrichment.of(SALES).keepPrivate(Set.of("crop")).lookup(graded()).build().trace(7);
-    assertThat(traced).isNotNull();
-    List<String> lines = new ArrayList<>();
-    traced.steps().get(0).lines().forEach(line -> lines.add(line.label() + ": " + line.detail()));
+    Enrichment hiding = Enrichment.of(SALES).keepPrivate(Set.of("crop")).lookup(graded()).build();
+    List<String> lines = lines(hiding.trace(7));
     assertThat(lines)
         .contains("near misses: not shown: the key is private")
         .noneMatch(line -> line.contains("barly"));

@@ -65,7 +65,7 @@ class SeveralTest {
     }
     assertThatThrownBy(() -> Several.parse("newest"))
         .isInstanceOf(SettingException.class)
-        .hasMessageContaining("newest-by: COLUMN");
+        .hasMessageContaining("newest-by=COLUMN");
   }
 
   @Test
