@@ -144,7 +144,7 @@ class ReferenceLoaderTest {
           Enrichment.of(SALES)
               .lookup(first)
               .lookup(second)
-              .memory(fits ? 10_000_000 : 110_000, null)
+              .memory(fits ? 10_000_000 : 200_000, null)
               .build()
               .writeTo(new ListSink())
               .lookups();
