@@ -90,6 +90,41 @@ class SeveralTest {
   }
 
   @Test
+  void whatWasTakenOfRowsThatDisagreeIsCounted() {
+    MemoryTable rows = MemoryTable.of("rows", "k", "a", "a", "b", "c", "a", "d");
+    MemoryTable theirs = MemoryTable.of("theirs", "k,v", "a,1", "a,2", "b,1", "b,1", "c,1", "b,1");
+    LookupFigures figures =
+        Enrichment.of(rows)
+            .lookup(Lookup.in(theirs).key("k").bring("v").several(Several.first()))
+            .build()
+            .writeTo(new ListSink())
+            .lookups()
+            .get(0);
+    assertThat(figures.fits().picked()).isEqualTo(3);
+    assertThat(figures.fits().rowsIfEach()).isEqualTo(6 + 3 + 2);
+    assertThat(figures.reference().severalKeys()).isEqualTo(2);
+    assertThat(figures.reference().conflictingKeys()).isEqualTo(1);
+  }
+
+  @Test
+  void rowsOfOneReferenceAndTotalsOfAnother() {
+    MemoryTable more = MemoryTable.of("more", "crop,buyer", "hemp,Low", "hemp,Mere");
+    ListSink sink =
+        run(
+            Lookup.in(offers)
+                .key("crop")
+                .bring("buyer")
+                .several(Several.each())
+                .otherwise(
+                    Lookup.in(more)
+                        .key("crop")
+                        .bring("listagg(buyer, '+') as buyer")
+                        .named("more")));
+    assertThat(sink.column("buyer"))
+        .containsExactly("Fen", "Moor", "Tarn", "Fen", "Fen", "Moor", "Low+Mere");
+  }
+
+  @Test
   void rowsThatAgreeAreOne() {
     ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.each()));
     assertThat(sink.column("price")).containsExactly("200", "210.5", null, "300", "100", null);
