@@ -125,6 +125,22 @@ class SeveralTest {
   }
 
   @Test
+  void totalsOfRowsThatARuleFindsUnlessOtherColumnsDisagree() {
+    Lookup all =
+        Lookup.in(offers)
+            .key(KeyPart.atOrAbove("id", "price"))
+            .key("crop")
+            .bring("count(*) as offers", "crop as kind");
+    ListSink sink = run(all);
+    assertThat(sink.column("offers")).containsExactly("1", "1", "2", null);
+    assertThat(sink.column("kind")).containsExactly("oats", "wheat", "rye", null);
+    sink = run(all.bring("buyer"));
+    assertThat(sink.column("offers")).containsExactly("1", "1", null, null);
+    assertThat(sink.column("outcome"))
+        .containsExactly("matched", "matched", "ambiguous", "unmatched");
+  }
+
+  @Test
   void rowsThatAgreeAreOne() {
     ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.each()));
     assertThat(sink.column("price")).containsExactly("200", "210.5", null, "300", "100", null);
