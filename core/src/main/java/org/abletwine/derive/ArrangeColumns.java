@@ -14,7 +14,8 @@ import org.abletwine.step.run.RunStep;
  * Renames columns and puts some of them first. Immutable.
  *
  * @param rename the new name of each column renamed
- * @param first the columns to come first, by their new names; the others follow as they were
+ * @param first the columns to come first, by their new names, or by their old ones where no column
+ *     has these now; the others follow as they were
  */
 @SuppressWarnings("exports") // prepare and check are for the engine
 public record ArrangeColumns(Map<String, String> rename, List<String> first) implements RunStep {
@@ -35,7 +36,11 @@ public record ArrangeColumns(Map<String, String> rename, List<String> first) imp
   @Override
   public void check(Columns columns) {
     columns.rename(rename);
-    columns.order(first);
+    List<String> names = columns.names();
+    columns.order(
+        first.stream()
+            .map(name -> names.contains(name) ? name : rename.getOrDefault(name, name))
+            .toList());
   }
 
   @Override

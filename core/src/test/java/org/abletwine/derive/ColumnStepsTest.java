@@ -68,6 +68,13 @@ class ColumnStepsTest {
   }
 
   @Test
+  void columnsAreOrderedByTheirOldNamesToo() {
+    run(new ArrangeColumns(Map.of("landline", "phone"), List.of("landline", "kg")));
+    assertThat(sink.names()).containsExactly("phone", "kg", "id", "mobile");
+    assertThat(sink.column("phone")).containsExactly(null, "l2", null, "l4");
+  }
+
+  @Test
   void aColumnLeftOutIsGoneForWhatFollows() {
     assertThatThrownBy(
             () -> run(new DropColumns(List.of("kg")), new Compute("x", "kg + 1", STRICT)))
