@@ -141,6 +141,33 @@ class SeveralTest {
   }
 
   @Test
+  void nothingToPutTogetherIsNullOrFilled() {
+    ListSink sink = new ListSink();
+    MemoryTable nulls =
+        MemoryTable.of("nulls", "crop,price,seen", "oats,5,", "oats,5,", "rye,5,2026-01-01");
+    Lookup none =
+        Lookup.in(nulls)
+            .key(KeyPart.atOrAbove("id", "price"))
+            .key("crop")
+            .bring("max(seen) as last", "crop as kind");
+    LookupFigures figures = Enrichment.of(ours).lookup(none).build().writeTo(sink).lookups().get(0);
+    assertThat(sink.column("last")).containsExactly(null, null, "2026-01-01", null);
+    assertThat(figures.attributes().get(0).empty()).isEqualTo(1);
+    assertThat(figures.attributes().get(1).empty()).isZero();
+    sink = new ListSink();
+    figures =
+        Enrichment.of(ours)
+            .lookup(none.whenEmpty(Fill.fill("last", "never")))
+            .build()
+            .writeTo(sink)
+            .lookups()
+            .get(0);
+    assertThat(sink.column("last")).containsExactly("never", null, "2026-01-01", null);
+    assertThat(sink.column("kind")).containsExactly("oats", null, "rye", null);
+    assertThat(figures.attributes().get(0).empty()).isEqualTo(1);
+  }
+
+  @Test
   void rowsThatAgreeAreOne() {
     ListSink sink = run(Lookup.in(offers).key("crop").bring("price").several(Several.each()));
     assertThat(sink.column("price")).containsExactly("200", "210.5", null, "300", "100", null);
