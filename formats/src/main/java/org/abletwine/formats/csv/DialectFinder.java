@@ -65,7 +65,8 @@ final class DialectFinder {
     Encodings encoding = Encodings.find(head, options.encoding());
     String text = decode(head, encoding);
     char quote = options.quote() == null ? '"' : options.quote();
-    char delimiter = options.delimiter() == null ? bestDelimiter(text, quote) : options.delimiter();
+    Character stated = options.delimiter();
+    char delimiter = stated == null ? bestDelimiter(text, quote, !whole) : stated;
     if (options.quote() == null && singleQuoted(text, delimiter)) {
       quote = '\'';
     }
@@ -97,7 +98,7 @@ final class DialectFinder {
     return at > 0 && text.charAt(at - 1) == '\r' ? "\r\n" : "\n";
   }
 
-  private static char bestDelimiter(String text, char quote) {
+  private static char bestDelimiter(String text, char quote, boolean cutOff) {
     char best = ',';
     double bestScore = 0;
     for (char candidate : DELIMITERS) {
@@ -105,7 +106,7 @@ final class DialectFinder {
         continue;
       }
       Map<Integer, Integer> counts = new HashMap<>();
-      List<List<String>> records = records(text, candidate, quote, true);
+      List<List<String>> records = records(text, candidate, quote, cutOff);
       for (List<String> record : records) {
         counts.merge(record.size(), 1, Integer::sum);
       }

@@ -90,6 +90,18 @@ class CsvRoundTripTest {
     assertThat(folder.resolve("out.csv")).hasSameBinaryContentAs(in);
   }
 
+  /** A month without rows is read as any other. */
+  @ParameterizedTest
+  @ValueSource(chars = {',', ';', '\t', '|'})
+  void theDelimiterOfAFileOfOneLineIsFound(char delimiter) throws IOException {
+    for (String end : new String[] {"", "\n", "\r\n"}) {
+      Table names = Tables.file(file("names.csv", "no" + delimiter + "kg per load" + end));
+      assertThat(names.schema().names()).containsExactly("no", "kg per load");
+      assertThat(cells(names)).isEmpty();
+      assertThat(names.traits()).containsEntry("delimiter", "" + delimiter);
+    }
+  }
+
   private static String word(Random random, char delimiter) {
     return switch (random.nextInt(16)) {
       case 0 -> "";
