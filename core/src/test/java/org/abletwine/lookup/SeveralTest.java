@@ -12,6 +12,7 @@ import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.LookupFigures;
+import org.abletwine.key.Normalise;
 import org.abletwine.match.MatchRule;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
@@ -104,6 +105,31 @@ class SeveralTest {
     assertThat(figures.fits().rowsIfEach()).isEqualTo(6 + 3 + 2);
     assertThat(figures.reference().severalKeys()).isEqualTo(2);
     assertThat(figures.reference().conflictingKeys()).isEqualTo(1);
+  }
+
+  @Test
+  void keysOnSeveralRowsAreNamedAsTheirFirstRowWritesThem() {
+    MemoryTable theirs =
+        MemoryTable.of(
+            "theirs", "k,part,v", "a,x,1", "B,y,1", "b,y,2", "a,x,1", "c,x,1", "b,y,1", "a,z,1");
+    Lookup lookup =
+        Lookup.in(theirs)
+            .key("crop", "k")
+            .key("id", "part")
+            .normalise(Normalise.ignoreCase())
+            .bring("v");
+    assertThat(
+            Enrichment.of(ours)
+                .lookup(lookup)
+                .build()
+                .writeTo(new ListSink())
+                .lookups()
+                .get(0)
+                .reference()
+                .several())
+        .containsExactly(
+            new LookupFigures.SeveralRows("B | y", "2, 3, 6", true),
+            new LookupFigures.SeveralRows("a | x", "1, 4", false));
   }
 
   @Test
