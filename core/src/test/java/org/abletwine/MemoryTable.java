@@ -80,6 +80,11 @@ public final class MemoryTable implements BatchTable {
   }
 
   @Override
+  public boolean byColumn() {
+    return true;
+  }
+
+  @Override
   public Pieces pieces(int first, @Nullable BitSet wanted) {
     return pieces(first, wanted, null);
   }

@@ -24,6 +24,7 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
+import org.abletwine.table.batch.BatchTable;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.spill.Head;
 import org.abletwine.table.spill.PartedRows;
@@ -51,6 +52,7 @@ public final class DuplicateAudit {
   private final Table table;
   private final int[] keyColumns;
   private final List<List<NormaliseStep>> steps;
+  private final boolean byColumn;
 
   private long rows;
   private long blankRows;
@@ -77,6 +79,7 @@ public final class DuplicateAudit {
   private DuplicateAudit(Table table, int[] keyColumns, List<NormaliseStep> normalise) {
     this.table = table;
     this.keyColumns = keyColumns.clone();
+    this.byColumn = BatchTable.of(table).byColumn();
     this.steps = new ArrayList<>();
     for (int part = 0; part < keyColumns.length; part++) {
       steps.add(normalise);
@@ -144,10 +147,11 @@ public final class DuplicateAudit {
     RowStore keyStore = new RowStore(0);
     HashIndex keyIndex = new HashIndex(keyStore);
     RowNumbers stored = new RowNumbers();
-    KeyedRows.eachWhole(
+    KeyedRows.each(
         table,
         keyColumns,
         steps,
+        0,
         null,
         (batch, encoded) -> {
           if (rows == 0 && batch.rows() > 0) {
@@ -161,7 +165,9 @@ public final class DuplicateAudit {
             takeKey(batch, encoded, row, keyStore, keyIndex, stored);
           }
           rows += batch.rows();
-          keepLast(batch);
+          if (!byColumn) {
+            keepLast(batch);
+          }
           fits[0] = keyStore.bytes() + keyIndex.bytes() + stored.bytes() <= spill.left();
           return fits[0];
         });
@@ -270,6 +276,11 @@ public final class DuplicateAudit {
     }
     int first = stored.of(keyIndex.rowAt(found));
     duplicateRows.set(first);
+    duplicateRows.set((int) batch.rowNumber(row));
+    if (byColumn) {
+      inOrder = false; // what else the rows hold was not read: a second reading fetches it
+      return;
+    }
     // The first row of the key is often still at hand; if not, a second reading fetches it.
     if (first >= batch.firstRow()) {
       keep(batch, (int) (first - batch.firstRow()), encoded, row, first);
@@ -305,7 +316,6 @@ public final class DuplicateAudit {
     if (caught.get(number)) {
       return;
     }
-    duplicateRows.set(number);
     batch.complete(row);
     for (int column = 0; column < cells.length; column++) {
       batch.cell(row, column, cells[column]);

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +17,8 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.match.near.NearKeys;
 import org.abletwine.match.near.NearSearch;
+import org.abletwine.table.Table;
+import org.abletwine.table.Tables;
 import org.abletwine.table.batch.OneRow;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
@@ -102,7 +106,13 @@ class AuditTest {
         expected.computeIfAbsent(a + "|" + b, k -> new ArrayList<>()).add(row);
       }
     }
-    MemoryTable table = new MemoryTable("t", List.of("a", "b", "v"), rows, 7);
+    List<String> names = List.of("a", "b", "v");
+    agree(new MemoryTable("t", names, rows, 7), rows, expected);
+    agree(Tables.of("t", names, rows.stream().map(Arrays::asList).toList()), rows, expected);
+  }
+
+  private static void agree(
+      Table table, List<@Nullable String[]> rows, Map<String, List<Integer>> expected) {
     DuplicateAudit audit = DuplicateAudit.of(table, new int[] {0, 1}, List.of(Normalise.trim()));
     DuplicateReport report = audit.report(1000);
     List<List<Integer>> groups = expected.values().stream().filter(g -> g.size() > 1).toList();
@@ -110,7 +120,8 @@ class AuditTest {
     assertThat(report.keys()).isEqualTo(expected.size());
     assertThat(report.examples())
         .extracting(DuplicateReport.DuplicateKey::rows)
-        .containsExactlyInAnyOrderElementsOf(groups);
+        .containsExactlyElementsOf(
+            groups.stream().sorted(Comparator.comparing(group -> group.get(0))).toList());
     long alike =
         groups.stream()
             .filter(g -> g.stream().map(r -> rows.get(r - 1)[2]).distinct().count() == 1)

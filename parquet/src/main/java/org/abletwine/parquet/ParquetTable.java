@@ -74,6 +74,11 @@ final class ParquetTable implements BatchTable {
   }
 
   @Override
+  public boolean byColumn() {
+    return true;
+  }
+
+  @Override
   public Pieces pieces(int first, @Nullable BitSet wanted) {
     return pieces(first, wanted, null);
   }

@@ -35,6 +35,15 @@ public interface BatchTable extends Table {
   }
 
   /**
+   * Whether cells of columns that nobody looks at are left alone, and null: then a row cannot be
+   * completed ({@link Batch#complete}) that was read for few of its columns, but must be read
+   * again.
+   */
+  default boolean byColumn() {
+    return false;
+  }
+
+  /**
    * What a column holds, as far as the first rows tell, for a sink that writes values by their
    * kind: cells that do not fit are written as texts.
    *
