@@ -184,7 +184,12 @@ final class DuplicatesCommand implements Callable<Integer> {
   }
 
   private Duplicates policy(Table table) {
-    Duplicates policy = Duplicates.parse(keep);
+    Duplicates policy;
+    try {
+      policy = Duplicates.parse(keep);
+    } catch (SettingException e) {
+      throw new SettingException("--keep: " + e.getMessage());
+    }
     String column = policy.column();
     if (column != null) {
       table.schema().require(column, "--keep: " + table.name());

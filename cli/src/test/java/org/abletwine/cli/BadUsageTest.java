@@ -167,7 +167,7 @@ class BadUsageTest {
         gives(
             2,
             "duplicates growers.csv --key grower_no --keep newest --without x.csv",
-            "duplicates: no rule is called \"newest\"; did you mean \"newest-by=COLUMN\"?"),
+            "--keep: no rule is called \"newest\"; did you mean \"newest-by=COLUMN\"?"),
         gives(
             2,
             "duplicates growers.csv --key grower_no --keep newest-by=updated --without x.csv",

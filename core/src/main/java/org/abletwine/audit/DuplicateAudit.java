@@ -327,10 +327,11 @@ public final class DuplicateAudit {
   private void readMissing() {
     BitSet missing = duplicateRows();
     missing.andNot(caught);
-    KeyedRows.eachWhole(
+    KeyedRows.each(
         table,
         keyColumns,
         steps,
+        cells.length,
         missing,
         (batch, encoded) -> {
           for (int row = 0; row < batch.rows(); row++) {

@@ -39,7 +39,6 @@ final class KeyedRows implements Workers.Worker {
    * @param steps for each of them the steps to apply
    * @param first how many of the first cells of each row are looked at, beside the key's
    * @param wanted which rows, by their number, 1-based; null for all
-   * @throws org.abletwine.table.DataException when a row cannot be read
    */
   static void each(
       Table table,
@@ -48,39 +47,10 @@ final class KeyedRows implements Workers.Worker {
       int first,
       @Nullable BitSet wanted,
       Action action) {
+    int key = Arrays.stream(columns).max().orElse(0) + 1;
     BitSet looked = new BitSet();
     looked.set(0, first);
     Arrays.stream(columns).forEach(looked::set);
-    read(table, columns, steps, first, wanted, looked, action);
-  }
-
-  /**
-   * Reads a table for someone who completes some of its rows ({@link Batch#complete}): all their
-   * cells are there then, also where a table is kept by column.
-   *
-   * @param columns the key's columns
-   * @param steps for each of them the steps to apply
-   * @param wanted which rows, by their number, 1-based; null for all
-   * @throws org.abletwine.table.DataException when a row cannot be read
-   */
-  static void eachWhole(
-      Table table,
-      int[] columns,
-      List<List<NormaliseStep>> steps,
-      @Nullable BitSet wanted,
-      Action action) {
-    read(table, columns, steps, 0, wanted, null, action);
-  }
-
-  private static void read(
-      Table table,
-      int[] columns,
-      List<List<NormaliseStep>> steps,
-      int first,
-      @Nullable BitSet wanted,
-      @Nullable BitSet looked,
-      Action action) {
-    int key = Arrays.stream(columns).max().orElse(0) + 1;
     Workers.each(
         table,
         Math.max(first, key),

@@ -99,7 +99,7 @@ public record Duplicates(Rule rule, @Nullable String column) {
     }
     List<String> words = List.of("first", "last", "fullest", "identical", NewestBy.FORM);
     throw new SettingException(
-        "duplicates: no rule is called \"" + word + "\"; " + NearestName.hint(word, words));
+        "no rule is called \"" + word + "\"; " + NearestName.hint(word, words));
   }
 
   @Override

@@ -153,7 +153,7 @@ class ShorthandTest {
     for (String none : new String[] {"newest-by", "newest-by=", "newest-by: ", "keep", "fail"}) {
       assertThatThrownBy(() -> Duplicates.parse(none))
           .isInstanceOf(SettingException.class)
-          .hasMessageStartingWith("duplicates: no rule is called \"" + none.strip() + "\"; ");
+          .hasMessageStartingWith("no rule is called \"" + none.strip() + "\"; ");
     }
     assertThatThrownBy(() -> Duplicates.parse("newest"))
         .hasMessageEndingWith("did you mean \"newest-by=COLUMN\"?");
