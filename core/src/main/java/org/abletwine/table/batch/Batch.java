@@ -54,7 +54,7 @@ public final class Batch {
   private byte[] marks;
   private byte[] rowMarks;
   private int cells;
-  private CellMark cellMark = (bytes, start, end) -> 0;
+  private @Nullable UnseenCells unseenCells;
   private int rowStart;
 
   /** How many cells of each row that is partial are noted: a reader notes as many of each. */
@@ -202,25 +202,56 @@ public final class Batch {
   }
 
   /**
-   * Ends the row being filled, whose other cells are plain text that was not looked into.
+   * Begins a row whose cells a reader notes itself, as slices of the buffer: from the place
+   * returned on in {@link #cellStarts}, {@link #cellEnds} and {@link #cellMarks}, where there is
+   * room for all of its cells. To be followed by {@link #note}.
    *
-   * @param rowMark the marks of the cells added, or-ed together
-   * @param start where the first of the other cells begins in the buffer
-   * @param end where the row ends in the buffer, exclusive
-   * @param unseen says how the other cells are marked; used by {@link #complete}
+   * @return the place of the first cell
    */
-  public void endPartialRow(int rowMark, int start, int end, CellMark unseen) {
-    noted = cells - rowStart;
+  public int beginRow() {
     if (rowStart + columns > marks.length) {
-      int length = (rowStart + columns) * 2 + 1;
+      int length = (rowStart + columns) * 2;
       marks = Arrays.copyOf(marks, length);
       starts = Arrays.copyOf(starts, length);
       ends = Arrays.copyOf(ends, length);
     }
+    return rowStart;
+  }
+
+  /** Returns where cells begin; until the next row begins. */
+  public int[] cellStarts() {
+    return starts;
+  }
+
+  /** Returns where cells end, exclusive; until the next row begins. */
+  public int[] cellEnds() {
+    return ends;
+  }
+
+  /** Returns how cells are marked, as in {@link #addSlice}; until the next row begins. */
+  public byte[] cellMarks() {
+    return marks;
+  }
+
+  /** Takes so many cells noted in the row begun, which is to be ended then. */
+  public void note(int count) {
+    cells = rowStart + count;
+  }
+
+  /**
+   * Ends a row that {@link #beginRow} began, whose other cells were not looked into.
+   *
+   * @param rowMark the marks of the cells noted, or-ed together; none is {@link #ALTERED}
+   * @param start where the first of the other cells begins in the buffer
+   * @param end where the row ends in the buffer, exclusive
+   * @param unseen notes the other cells; used by {@link #complete}
+   */
+  public void endPartialRow(int rowMark, int start, int end, UnseenCells unseen) {
+    noted = cells - rowStart;
     cells = rowStart + columns;
     starts[cells - 1] = start;
     ends[cells - 1] = end;
-    cellMark = unseen;
+    unseenCells = unseen;
     endRow(rowMark | PARTIAL);
   }
 
@@ -232,25 +263,13 @@ public final class Batch {
    */
   public void complete(int row) {
     int base = baseRow(row);
-    if ((rowMarks[base] & PARTIAL) == 0) {
+    if ((rowMarks[base] & PARTIAL) == 0 || unseenCells == null) {
       return;
     }
     int last = (base + 1) * columns - 1;
-    int end = ends[last];
     int cell = base * columns + noted;
-    int start = starts[last];
-    int any = rowMarks[base] & ~PARTIAL;
-    for (int at = start; at <= end; at++) {
-      if (at == end || text[at] == separator) {
-        int mark = cellMark.of(text, start, at);
-        any |= mark;
-        marks[cell] = (byte) mark;
-        starts[cell] = start;
-        ends[cell++] = at;
-        start = at + 1;
-      }
-    }
-    rowMarks[base] = (byte) any;
+    int any = unseenCells.note(text, starts[last], ends[last], starts, ends, marks, cell);
+    rowMarks[base] = (byte) (rowMarks[base] & ~PARTIAL | any);
   }
 
   /** Returns how many cells the row being filled has so far. */

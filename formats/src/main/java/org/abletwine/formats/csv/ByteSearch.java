@@ -5,11 +5,10 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 
 /**
- * Finds the ends of plain cells and rows in bytes, eight at a time: a byte of {@code word ^
+ * Finds separators, quotes and line breaks in bytes, eight at a time: a byte of {@code word ^
  * pattern} is zero where the word has the pattern's character, and the usual carry-free test turns
- * that into a set bit (Warren, Hacker's Delight, 6-1). Line ends are found by a pattern that stands
- * for U+0008 to U+000F, the others of which are passed over. Bytes of characters beyond ASCII have
- * their top bit set, so they never equal one. Immutable.
+ * that into a set bit (Warren, Hacker's Delight, 6-1). Bytes of characters beyond ASCII have their
+ * top bit set, so they never equal one. Immutable.
  */
 final class ByteSearch {
   /** Times this, a byte stands in each byte of a word. */
@@ -18,7 +17,6 @@ final class ByteSearch {
   private static final VarHandle WORDS =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-  private final byte separator;
   private final long separators;
   private final long quotes;
 
@@ -27,7 +25,6 @@ final class ByteSearch {
    * @param quote the byte around cells, ASCII
    */
   ByteSearch(byte separator, byte quote) {
-    this.separator = separator;
     this.separators = separator * EACH;
     this.quotes = quote * EACH;
   }
@@ -40,11 +37,6 @@ final class ByteSearch {
   /** The top bit of each byte that is zero, and nothing else. */
   static long zeros(long word) {
     return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
-  }
-
-  /** The top bit of each byte that may end a row: U+0008 to U+000F. */
-  static long lineEnds(long word) {
-    return zeros(word & 0xF8 * EACH ^ 0x08 * EACH);
   }
 
   /** The top bit of each byte that is a line feed or a carriage return. */
@@ -69,65 +61,74 @@ final class ByteSearch {
     return zeros(word ^ separators);
   }
 
-  /** The top bit of each byte that is the quote. */
-  long quotes(long word) {
-    return zeros(word ^ quotes);
+  /**
+   * The top bit of each of eight bytes that is the separator.
+   *
+   * @param bytes the text, with a word of room behind its end
+   * @param at the first of them
+   * @param to what lies there and behind it does not count
+   */
+  long separators(byte[] bytes, int at, int to) {
+    return separators(word(bytes, at)) & before(to - at);
   }
 
-  /** Whether there may be a line break or a quote; if not, there is none. */
-  boolean mayEndOrQuote(long word) {
-    return mayHold(word, quotes) != 0;
-  }
-
-  /** The top bit of each byte that may end a cell: the separator, and U+0008 to U+000F. */
-  long ends(long word) {
-    return zeros(word ^ separators) | lineEnds(word);
+  /** All bits of so many bytes of a word, the first lowest. */
+  private static long before(int count) {
+    return count >= Long.BYTES ? -1L : (1L << (count << 3)) - 1;
   }
 
   /**
-   * @param bytes the text
-   * @param from where the cell begins
-   * @param used where the text ends
-   * @return where the cell ends, or {@code used} when not within the text
+   * Counts separators.
+   *
+   * @param bytes the text, with a word of room behind its end
+   * @param from where to begin
+   * @param to where to end, exclusive
    */
-  int cellEnd(byte[] bytes, int from, int used) {
-    for (int base = from; base + Long.BYTES <= used; base += Long.BYTES) {
-      for (long ends = ends(word(bytes, base)); ends != 0; ends &= ends - 1) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        byte c = bytes[end];
-        if (c == separator || c == '\n' || c == '\r') {
-          return end;
-        }
-      }
+  int countSeparators(byte[] bytes, int from, int to) {
+    int count = 0;
+    int base = from;
+    for (; base <= to - Long.BYTES; base += Long.BYTES) {
+      count += Long.bitCount(separators(word(bytes, base)));
     }
-    for (int end = Math.max(from, used - (used - from) % Long.BYTES); end < used; end++) {
-      byte c = bytes[end];
-      if (c == separator || c == '\n' || c == '\r') {
-        return end;
-      }
+    return base < to ? count + Long.bitCount(separators(bytes, base, to)) : count;
+  }
+
+  /** Counts how often a byte stands in a stretch of text. */
+  static int count(byte[] bytes, int from, int to, byte c) {
+    int count = 0;
+    for (int at = from; at < to; at++) {
+      count += bytes[at] == c ? 1 : 0;
     }
-    return used;
+    return count;
   }
 
   /**
    * @param bytes the text, with a word of room behind its end
-   * @param from where a row begins
-   * @param to where the text ends
-   * @return where the row ends; -1 when it has a quote, or goes on to the end of the text
+   * @param from where the cell begins
+   * @param to where the row ends
+   * @return where the cell ends: at the first separator, or where the row does
    */
-  int lineEnd(byte[] bytes, int from, int to) {
+  int cellEnd(byte[] bytes, int from, int to) {
+    return first(bytes, from, to, separators);
+  }
+
+  /**
+   * @param bytes the text, with a word of room behind its end
+   * @param from where to begin
+   * @param to where the row ends
+   * @return where the first quote stands, or where the row ends
+   */
+  int quote(byte[] bytes, int from, int to) {
+    return first(bytes, from, to, quotes);
+  }
+
+  private static int first(byte[] bytes, int from, int to, long pattern) {
     for (int base = from; base < to; base += Long.BYTES) {
-      long word = word(bytes, base);
-      long ends = lineBreaks(word);
-      long before = ends == 0 ? -1L : (ends & -ends) - 1;
-      if ((zeros(word ^ quotes) & before) != 0) {
-        return -1;
-      }
-      if (ends != 0) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        return end < to ? end : -1;
+      long hits = zeros(word(bytes, base) ^ pattern);
+      if (hits != 0) {
+        return Math.min(base + (Long.numberOfTrailingZeros(hits) >>> 3), to);
       }
     }
-    return -1;
+    return to;
   }
 }

@@ -7,8 +7,8 @@ import org.abletwine.table.batch.CellVector;
  * that cannot be shared, so it does as little as it can: eight bytes at a time it looks for quotes
  * and line ends, and follows only those. A quote opens a cell where one begins, and nowhere else,
  * as {@link RowScanner} has it; so every piece begins and ends where a row does, whatever the text.
- * Rows and lines are counted on the way, for each piece to know its own. Used by one thread at a
- * time.
+ * Where rows end is noted for who looks into them, so that nobody has to look for it again; rows
+ * and lines are counted, for each piece to know its own. Used by one thread at a time.
  */
 final class Cutter {
   private static final int PIECE = 1 << 18;
@@ -45,7 +45,11 @@ final class Cutter {
   private long rows;
   private long lines;
 
-  // Of the row that goes on: whether within quotes, and line breaks there.
+  private CsvPiece piece = new CsvPiece();
+
+  // Of the row that goes on: whether any quote was met, whether within quotes, and line breaks
+  // there.
+  private boolean anyQuote;
   private boolean quoted;
   private boolean within;
   private boolean quotesMet;
@@ -99,13 +103,15 @@ final class Cutter {
   /**
    * Cuts off the next piece.
    *
-   * @param piece takes it
+   * @param into takes it
    * @return false when there was nothing left
    */
-  boolean next(CsvPiece piece) {
+  boolean next(CsvPiece into) {
     if (atEnd && restLength == 0) {
       return false;
     }
+    piece = into;
+    piece.noLines();
     int wanted = restLength + size;
     byte[] text = piece.room(wanted + ROOM);
     System.arraycopy(rest, 0, text, 0, restLength);
@@ -116,6 +122,7 @@ final class Cutter {
     lines = 0;
     breaks = 0;
     opened = 0;
+    anyQuote = false;
     seen = 0;
     boolean first = header;
     while (true) {
@@ -136,8 +143,11 @@ final class Cutter {
       rows += header ? 0 : 1; // the last row has no line end
       header = false;
     }
-    quoted = false; // what is left over is looked at once more
     int end = atEnd || rowStart == 0 ? used : rowStart;
+    if (end > rowStart) {
+      piece.line(end, anyQuote);
+    }
+    quoted = false; // what is left over is looked at once more
     restLength = used - end;
     if (rest.length < restLength) {
       rest = new byte[2 * restLength];
@@ -216,35 +226,36 @@ final class Cutter {
     int limit = atEnd ? used : used - 1;
     int at = from;
     long all = seen;
-    while (at + Long.BYTES <= limit) {
-      long word = ByteSearch.word(text, at);
-      all |= word;
-      int next = at + Long.BYTES;
-      at = ByteSearch.mayHold(word, quotes) == 0 ? next : hits(text, at, next, limit, used);
+    while (at + 2 * Long.BYTES <= limit) {
+      long one = ByteSearch.word(text, at);
+      long two = ByteSearch.word(text, at + Long.BYTES);
+      int next = at + 2 * Long.BYTES;
+      all |= one | two;
+      boolean any = (ByteSearch.mayHold(one, quotes) | ByteSearch.mayHold(two, quotes)) != 0;
+      at = any ? hits(text, at, next, limit, used) : next;
     }
     while (at < limit) {
       all |= ByteSearch.word(text, at);
-      at = hits(text, at, limit, limit, used);
+      at = hits(text, at, Math.min(limit, at + Long.BYTES), limit, used);
     }
     seen = all;
     return at;
   }
 
-  /** Follows what is in one word; returns from where to go on. */
-  private int hits(byte[] text, int at, int next, int limit, int used) {
-    long word = ByteSearch.word(text, at);
-    long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
-    for (; hits != 0; hits &= hits - 1) {
-      int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-      if (hit >= limit) {
-        break;
-      }
-      int after = hit(text, hit, used);
-      if (after > hit + 1) {
-        return after; // the byte behind it is taken too
+  /** Follows what is in some words; returns from where to go on. */
+  private int hits(byte[] text, int from, int next, int limit, int used) {
+    int taken = from;
+    for (int at = from; at < next; at += Long.BYTES) {
+      long word = ByteSearch.word(text, at);
+      long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
+      for (; hits != 0; hits &= hits - 1) {
+        int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
+        if (hit >= taken && hit < limit) { // or taken with the byte before, or not to be told yet
+          taken = hit(text, hit, used);
+        }
       }
     }
-    return next;
+    return Math.max(next, taken);
   }
 
   /** Takes a quote or a line end into account, and with it the byte behind where both are one. */
@@ -261,6 +272,7 @@ final class Cutter {
     }
     if (c == quote) {
       quotesMet = true;
+      anyQuote = true;
       quoted = at == rowStart || text[at - 1] == delimiter;
       opened = at;
       return at + 1;
@@ -273,6 +285,8 @@ final class Cutter {
     }
     lines += 1 + breaks;
     breaks = 0;
+    piece.line(at, anyQuote);
+    anyQuote = false;
     rowStart = at + (pair ? 2 : 1);
     return rowStart;
   }

@@ -1,17 +1,19 @@
 package org.abletwine.formats.csv;
 
+import java.util.Arrays;
 import java.util.BitSet;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.Batch;
-import org.abletwine.table.batch.CellMark;
+import org.abletwine.table.batch.UnseenCells;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds cells and rows in a piece of delimited text, and notes them as slices of it: no byte is
- * copied and nothing is called per cell from outside. The form is that of RFC 4180, any of LF, CR
- * LF and CR ending a row; a quote inside a cell that does not begin with one is a character like
+ * Finds the cells of the rows of a piece, and notes them as slices of its text: no byte is copied
+ * and nothing is called per cell from outside. Where rows end has been found by the {@link Cutter},
+ * so in a row without quotes there is nothing left to look for but what stands between cells. The
+ * form is that of RFC 4180; a quote inside a cell that does not begin with one is a character like
  * any other. Used by one thread at a time.
  */
 final class RowScanner {
@@ -26,7 +28,7 @@ final class RowScanner {
   private final byte delimiter;
   private final byte quote;
   private final NullWords nulls;
-  private final CellMark unseen;
+  private final UnseenCells unseen;
   private final ByteSearch search;
   private final @Nullable BitSet wanted;
 
@@ -34,25 +36,26 @@ final class RowScanner {
   private final int first;
 
   private Batch batch = new Batch(0);
+  private CsvPiece piece = new CsvPiece();
   private byte[] text = {};
-
-  /** Where the piece ends, exclusive. */
-  private int to;
 
   /** Where text begins that is not valid UTF-8, or behind the end. */
   private int invalid;
 
   private @Nullable DataException notValid;
-  private int at;
   private boolean header;
-  private boolean skipping;
   private long row = 1;
-  private long line = 1;
 
-  // Of the row begun.
+  /** How many lines of the piece are behind, and where the next one begins. */
+  private int lines;
+
+  private int at;
+
+  // Of a row that is taken cell by cell: where it begins, where it is noted, and how far it is.
+  private int rowStart;
+  private int rowPlace;
   private int fields;
   private int rowMark;
-  private int lineBreaks;
 
   /**
    * @param name the source, for messages
@@ -77,10 +80,10 @@ final class RowScanner {
     this.delimiter = (byte) dialect.delimiter();
     this.quote = (byte) dialect.quote();
     this.nulls = new NullWords(options.nulls());
-    this.unseen = nulls::mark;
+    this.unseen = this::noteUnseen;
     this.search = new ByteSearch(delimiter, quote);
     this.wanted = wanted;
-    this.first = first < columns ? first : 0;
+    this.first = first < columns && !pad ? first : 0;
   }
 
   /**
@@ -93,16 +96,12 @@ final class RowScanner {
     invalid = decoding.asItIs() && !next.ascii ? ValidUtf8.end(next.text, 0, next.end) : next.end;
     notValid =
         invalid == next.end ? null : decoding.invalid(next.text, invalid, next.end, next.offset);
+    piece = next;
     text = next.text;
-    to = next.end;
-    at = 0;
     header = next.header;
     row = next.row;
-    line = next.line;
-    fields = 0;
-    rowMark = 0;
-    lineBreaks = 0;
-    choose();
+    lines = 0;
+    at = 0;
   }
 
   /**
@@ -117,319 +116,278 @@ final class RowScanner {
     batch.clear(row, separator);
     batch.over(text);
     int from = at;
-    while (fields > 0 || at < to && !batch.full()) {
-      if (skipping) {
-        skipRows();
-      } else if (first > 0) {
-        plainStarts();
-      } else {
-        plainCells();
+    while (lines < piece.lines() && !batch.full()) {
+      int start = at;
+      int end = piece.lineEnd(lines);
+      boolean plain = piece.plain(lines++);
+      at = piece.behind(end);
+      if (start == end && (columns > 1 || header)) {
+        continue; // a line with nothing on it, which is no row unless there is but one column
       }
-      // The text may end within a row: with a cell that has nothing in it, and no line end.
-      if (fields > 0 || at < to && !batch.full()) {
-        rowByCells();
+      if (header) {
+        header = false;
+      } else {
+        if (wanted == null || wanted.get((int) row)) {
+          row(start, end, plain && end - start <= LONGEST);
+        }
+        row++;
       }
     }
     batch.took(at - from);
     return batch.rows() > 0;
   }
 
-  private void choose() {
-    skipping = header || wanted != null && !wanted.get((int) row);
-  }
-
-  /** Passes over rows that are not wanted, as long as they are plain. */
-  private void skipRows() {
-    while (skipping && !header) {
-      int end = search.lineEnd(text, at, to);
-      if (end < 0 || end == at || end >= invalid) {
-        return; // to be looked at closely
-      }
-      at = end;
-      passLineEnd();
-      nextRow();
+  private void row(int start, int end, boolean plain) {
+    if (!plain) {
+      rowByCells(start, end);
+    } else if (first > 0) {
+      plainStart(start, end);
+    } else {
+      plainCells(start, end);
+    }
+    if (wanted != null) {
+      batch.numberRow(row); // where rows are left out numbers do not follow from the first
     }
   }
 
-  /**
-   * The short way for most text: cells without quotes, in rows of the right length. Stops before
-   * the first cell that is anything else, and near the end of the piece.
-   */
-  private void plainCells() {
+  /** A row without quotes: it has nothing in it but cells and what stands between them. */
+  private void plainCells(int start, int end) {
     byte[] bytes = text;
-    int used = to;
-    byte parts = delimiter;
-    ByteSearch finds = search;
-    int start = at;
-    for (int base = start; base + Long.BYTES <= used; base += Long.BYTES) {
-      long ends = finds.ends(ByteSearch.word(bytes, base));
-      while (ends != 0) {
-        int end = base + (Long.numberOfTrailingZeros(ends) >>> 3);
-        ends &= ends - 1;
-        if (end < start) {
-          continue; // the second half of a line end
-        }
-        byte c = bytes[end];
-        if (c == parts) {
-          if (bytes[start] == quote || fields >= columns - 1) {
-            return;
-          }
-          addPlain(start, end);
-          at = end + 1;
-        } else if (c == '\n' || c == '\r') {
-          if (bytes[start] == quote || fields != columns - 1 || start == end && fields == 0) {
-            return;
-          }
-          addPlain(start, end);
-          at = end;
-          passLineEnd();
-          endRow();
-          if (skipping || batch.full()) {
-            return;
-          }
-        } else {
-          continue;
-        }
-        start = at;
+    int at = batch.beginRow();
+    int[] starts = batch.cellStarts();
+    int[] ends = batch.cellEnds();
+    byte[] marks = batch.cellMarks();
+    int last = at + columns - 1;
+    int any = 0;
+    int cell = start;
+    int base = start;
+    long found;
+    do {
+      found = search.separators(bytes, base, end);
+      for (; found != 0 && at < last; found &= found - 1) {
+        int stop = base + (Long.numberOfTrailingZeros(found) >>> 3);
+        int mark = nulls.mark(bytes, cell, stop);
+        any |= mark;
+        starts[at] = cell;
+        ends[at] = stop;
+        marks[at++] = (byte) mark;
+        cell = stop + 1;
       }
-    }
-  }
-
-  /**
-   * As {@link #plainCells}, but notes only the first cells of each row and where it ends. Stops
-   * before the first row that is anything but plain, or does not have the right length.
-   */
-  private void plainStarts() {
-    while (plainStart()) {
-      if (skipping || batch.full() || at >= to) {
-        return;
-      }
-    }
-  }
-
-  /** Takes one row; returns false, and leaves it as it was, when it is not plain. */
-  private boolean plainStart() {
-    byte[] bytes = text;
-    int used = to;
-    int cell = at;
-    int missing = columns - 1;
-    for (int base = cell; base + Long.BYTES <= used; base += Long.BYTES) {
-      long word = ByteSearch.word(bytes, base);
-      long cellEnds = search.separators(word);
-      long rowEnds = 0;
-      long before = -1L;
-      if (search.mayEndOrQuote(word)) {
-        rowEnds = ByteSearch.lineBreaks(word);
-        before = rowEnds == 0 ? -1L : (rowEnds & -rowEnds) - 1;
-        if ((search.quotes(word) & before) != 0) {
-          break;
-        }
-      }
-      cellEnds &= before;
-      missing -= Long.bitCount(cellEnds);
-      for (; cellEnds != 0 && fields < first; cellEnds &= cellEnds - 1) {
-        int end = base + (Long.numberOfTrailingZeros(cellEnds) >>> 3);
-        addPlain(cell, end);
-        cell = end + 1;
-      }
-      if (rowEnds != 0) {
-        int end = base + (Long.numberOfTrailingZeros(rowEnds) >>> 3);
-        if (missing != 0 || end >= invalid) {
-          break;
-        }
-        batch.endPartialRow(rowMark, cell, end, unseen);
-        numberRow();
-        at = end;
-        passLineEnd();
-        nextRow();
-        return true;
-      }
-    }
-    batch.abandonRow();
-    fields = 0;
-    rowMark = 0;
-    return false;
-  }
-
-  private void addPlain(int start, int end) {
-    int mark = 0;
-    if (start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start)) {
-      mark = Batch.NULL;
-      rowMark |= mark;
-    }
-    batch.addSlice(start, end, mark);
-    fields++;
-  }
-
-  /** Any row, cell by cell, from the cell that the short way stopped before. */
-  private void rowByCells() {
-    if (fields == 0) {
-      if (passEmptyLine()) {
-        return;
-      }
-    }
-    while (true) {
-      boolean ends = at < to && text[at] == quote ? quotedCell() : plainCell();
-      if (ends) {
-        endRow();
-        return;
-      }
-    }
-  }
-
-  /** Passes a line with nothing on it, which is no row unless there is but one column. */
-  private boolean passEmptyLine() {
-    byte c = text[at];
-    if (c != '\n' && c != '\r' || columns == 1 && !header) {
-      return false;
-    }
-    passLineEnd();
-    line++;
-    return true;
-  }
-
-  private void passLineEnd() {
-    byte c = text[at++];
-    if (c == '\r' && at < to && text[at] == '\n') {
-      at++;
-    }
-  }
-
-  /** Takes a cell without quotes and what ends it; returns whether that ends the row. */
-  private boolean plainCell() {
-    int start = at;
-    int end = search.cellEnd(text, start, to);
-    if (end - start > LONGEST) {
-      throw tooWide(false, line);
-    }
-    boolean isNull =
-        start == end || nulls.mayHold(end - start) && nulls.hold(text, start, end - start);
-    cell(start, end, isNull ? Batch.NULL : 0);
-    return passEnd(end);
-  }
-
-  /** Passes what stands behind a cell; returns whether that ends the row. */
-  private boolean passEnd(int end) {
-    at = end;
-    if (end == to) {
-      return true;
-    }
-    if (text[end] == delimiter) {
-      at++;
-      return false;
-    }
-    passLineEnd();
-    return true;
-  }
-
-  /** Takes a cell in quotes, those that were doubled made single where they stand. */
-  private boolean quotedCell() {
-    long openedOn = line + lineBreaks;
-    int start = at + 1;
-    int from = start;
-    int copied = start;
-    while (true) {
-      int end = quoteAfter(from);
-      if (end == to || end - start > LONGEST) {
-        throw to - start > LONGEST ? tooWide(true, openedOn) : unclosed(openedOn);
-      }
-      if (copied < from) {
-        System.arraycopy(text, from, text, copied, end - from);
-      }
-      copied += end - from;
-      if (end + 1 == to || text[end + 1] != quote) {
-        at = end + 1;
-        break;
-      }
-      text[copied++] = quote;
-      from = end + 2;
-    }
-    if (at < to && text[at] != delimiter && text[at] != '\n' && text[at] != '\r') {
-      throw new DataException(
-          place(openedOn)
-              + ": text follows a closing quote; write a quote inside a quoted cell twice");
-    }
-    boolean altered = copied < at - 1;
-    cell(start, copied, altered ? Batch.QUOTED | Batch.ALTERED : Batch.QUOTED);
-    return passEnd(at);
-  }
-
-  /** The next quote, or the end of the piece; counts the line breaks before it. */
-  private int quoteAfter(int from) {
-    byte[] bytes = text;
-    int i = from;
-    byte c;
-    while (i < to && (c = bytes[i]) != quote) {
-      lineBreaks += c == '\n' ? 1 : 0;
-      i++;
-    }
-    return i;
-  }
-
-  private void cell(int start, int end, int mark) {
-    if (skipping) {
-      fields++;
+      base += Long.BYTES;
+    } while (found == 0 && base < end);
+    if (found != 0 || at < last || end > invalid) {
+      rowByCells(start, end); // something is to be told of it, or filled up
       return;
     }
+    int mark = nulls.mark(bytes, cell, end);
+    starts[at] = cell;
+    ends[at] = end;
+    marks[at] = (byte) mark;
+    batch.note(columns);
+    batch.endRow(any | mark);
+  }
+
+  /** The first cells of a row without quotes; of the others it is seen how many there are. */
+  private void plainStart(int start, int end) {
+    byte[] bytes = text;
+    int at = batch.beginRow();
+    int[] starts = batch.cellStarts();
+    int[] ends = batch.cellEnds();
+    byte[] marks = batch.cellMarks();
+    int last = at + first;
+    int any = 0;
+    int missing = columns - 1;
+    int cell = start;
+    int base = start;
+    do {
+      long found = search.separators(bytes, base, end);
+      missing -= Long.bitCount(found);
+      for (; found != 0 && at < last; found &= found - 1) {
+        int stop = base + (Long.numberOfTrailingZeros(found) >>> 3);
+        int mark = nulls.mark(bytes, cell, stop);
+        any |= mark;
+        starts[at] = cell;
+        ends[at] = stop;
+        marks[at++] = (byte) mark;
+        cell = stop + 1;
+      }
+      base += Long.BYTES;
+    } while (at < last && base < end);
+    missing -= search.countSeparators(bytes, base, end);
+    if (missing != 0 || end > invalid) {
+      rowByCells(start, end); // something is to be told of it
+      return;
+    }
+    batch.note(first);
+    batch.endPartialRow(any, cell, end, unseen);
+  }
+
+  /** Any row, cell by cell. */
+  private void rowByCells(int start, int end) {
+    rowStart = start;
+    fields = 0;
+    rowMark = 0;
+    rowPlace = batch.beginRow();
+    int noted = first > 0 ? first : columns;
+    int cell = start;
+    int rest = start;
+    while (true) {
+      boolean quoted = cell < end && text[cell] == quote;
+      int stop = quoted ? quotedCell(cell, end, noted) : plainCell(cell, end, noted);
+      if (fields == noted) {
+        rest = stop + 1;
+        if ((rowMark & Batch.ALTERED) != 0) {
+          noted = columns; // such a row does not leave as it came
+        }
+      }
+      if (stop == end) {
+        break;
+      }
+      cell = stop + 1;
+    }
+    if (end > invalid && notValid != null) {
+      throw notValid;
+    }
     if (fields < columns) {
-      rowMark |= mark;
-      batch.addSlice(start, end, mark);
-    } else if (!pad || end > start) {
-      batch.abandonRow();
+      padRow(end);
+    }
+    batch.note(noted);
+    if (noted < columns) {
+      batch.endPartialRow(rowMark, rest, end, unseen);
+    } else {
+      batch.endRow(rowMark);
+    }
+  }
+
+  /** Notes a cell of the row that is taken cell by cell. */
+  private void note(int start, int end, int mark) {
+    int at = rowPlace + fields++;
+    batch.cellStarts()[at] = start;
+    batch.cellEnds()[at] = end;
+    batch.cellMarks()[at] = (byte) mark;
+    rowMark |= mark;
+  }
+
+  /** Takes a cell that does not begin with a quote; returns where it ends. */
+  private int plainCell(int start, int end, int noted) {
+    int stop = search.cellEnd(text, start, end);
+    if (stop - start > LONGEST) {
+      throw tooWide(false, line());
+    }
+    if (fields < noted) {
+      note(start, stop, nulls.mark(text, start, stop));
+    } else {
+      passCell(stop > start);
+    }
+    return stop;
+  }
+
+  /** Takes a cell in quotes; returns where it ends, its quotes included. */
+  private int quotedCell(int start, int end, int noted) {
+    int close = closing(text, start + 1, end);
+    if (close < 0 || close - start - 1 > LONGEST) {
+      throw end - start - 1 > LONGEST ? tooWide(true, lineAt(start)) : unclosed(lineAt(start));
+    }
+    int stop = close + 1;
+    if (stop < end && text[stop] != delimiter) {
+      throw new DataException(
+          place(lineAt(start))
+              + ": text follows a closing quote; write a quote inside a quoted cell twice");
+    }
+    if (fields < noted) {
+      int last = single(text, start + 1, close);
+      note(start + 1, last, last < close ? Batch.QUOTED | Batch.ALTERED : Batch.QUOTED);
+    } else {
+      passCell(close > start + 1);
+    }
+    return stop;
+  }
+
+  /** A cell that is not noted: because it will not be looked at, or because it is one too many. */
+  private void passCell(boolean any) {
+    if (fields >= columns && (!pad || any)) {
       throw tooLong();
     }
     fields++;
   }
 
-  private void endRow() {
-    if (at > invalid && notValid != null) {
-      batch.abandonRow();
-      throw notValid;
+  /** Where the quote stands that closes a cell; negative when there is none. */
+  private int closing(byte[] bytes, int start, int end) {
+    int at = search.quote(bytes, start, end);
+    while (at < end && at + 1 < end && bytes[at + 1] == quote) {
+      at = search.quote(bytes, at + 2, end);
     }
-    if (!skipping) {
-      if (fields < columns) {
-        padRow();
+    return at < end ? at : -1;
+  }
+
+  /**
+   * Makes quotes that were doubled single where they stand; returns where the cell ends then. What
+   * is left over takes quotes, so that lines can still be counted.
+   */
+  private int single(byte[] bytes, int start, int end) {
+    int from = search.quote(bytes, start, end);
+    if (from == end) {
+      return end;
+    }
+    int to = from;
+    while (from < end) {
+      byte c = bytes[from];
+      bytes[to++] = c;
+      from += c == quote ? 2 : 1;
+    }
+    Arrays.fill(bytes, to, end, quote);
+    return to;
+  }
+
+  /** Notes cells of a row that was looked at before, and is known to be well formed. */
+  private int noteUnseen(
+      byte[] bytes, int start, int end, int[] starts, int[] ends, byte[] marks, int from) {
+    int any = 0;
+    int cell = from;
+    int at = start;
+    while (true) {
+      boolean quoted = at < end && bytes[at] == quote;
+      int close = quoted ? closing(bytes, at + 1, end) : -1;
+      int stop = quoted ? close + 1 : search.cellEnd(bytes, at, end);
+      int last = quoted ? single(bytes, at + 1, close) : stop;
+      int altered = quoted && last < close ? Batch.ALTERED : 0;
+      int mark = quoted ? Batch.QUOTED | altered : nulls.mark(bytes, at, stop);
+      any |= mark;
+      starts[cell] = quoted ? at + 1 : at;
+      ends[cell] = last;
+      marks[cell++] = (byte) mark;
+      if (stop == end) {
+        return any;
       }
-      batch.endRow(rowMark);
-      numberRow();
-    }
-    nextRow();
-  }
-
-  /** Where rows are left out their numbers do not follow from that of the first. */
-  private void numberRow() {
-    if (wanted != null) {
-      batch.numberRow(row);
+      at = stop + 1;
     }
   }
 
-  private void nextRow() {
-    row += header ? 0 : 1;
-    header = false;
-    fields = 0;
-    rowMark = 0;
-    line += 1 + lineBreaks;
-    lineBreaks = 0;
-    choose();
-  }
-
-  private void padRow() {
+  private void padRow(int end) {
     if (!pad) {
-      batch.abandonRow();
       throw new DataException(
           name
               + " line "
-              + line
+              + line()
               + ": "
               + (fields == 1 ? "1 cell" : fields + " cells")
               + " where the header has "
               + columns
               + "; correct the line, or state ragged: pad to fill it up with nulls");
     }
-    rowMark |= Batch.NULL | Batch.ALTERED;
-    while (fields++ < columns) {
-      batch.addSlice(at, at, Batch.NULL | Batch.ALTERED);
+    while (fields < columns) {
+      note(end, end, Batch.NULL | Batch.ALTERED);
     }
+  }
+
+  /** The line the row begins on: counted when it is to be told, and not before. */
+  private long line() {
+    return piece.line + piece.lineBreaks(lines - 1);
+  }
+
+  /** The line of a place in the row. */
+  private long lineAt(int place) {
+    return line() + ByteSearch.count(text, rowStart, place, (byte) '\n');
   }
 
   private String place(long openedOn) {
@@ -446,7 +404,7 @@ final class RowScanner {
 
   private DataException tooWide(boolean inQuotes, long openedOn) {
     return new DataException(
-        (inQuotes ? place(openedOn) : name + " line " + line)
+        (inQuotes ? place(openedOn) : name + " line " + openedOn)
             + ": a cell of more than "
             + LONGEST
             + " bytes, which is more than any may have; "
@@ -459,7 +417,7 @@ final class RowScanner {
     return new DataException(
         name
             + " line "
-            + line
+            + line()
             + ": more cells than the "
             + columns
             + " of the header"

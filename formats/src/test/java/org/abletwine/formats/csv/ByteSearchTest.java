@@ -29,23 +29,27 @@ class ByteSearchTest {
     for (int i = 0; i < 4_000; i++) {
       byte[] bytes = text(random);
       int from = bytes.length == 0 ? 0 : random.nextInt(bytes.length);
-      // Only whole words are looked into.
-      int used = from + (bytes.length - from) / Long.BYTES * Long.BYTES;
-      int end = from;
-      while (end < used && bytes[end] != ',' && bytes[end] != '\n' && bytes[end] != '\r') {
-        end++;
+      int to = from + random.nextInt(bytes.length - from + 1);
+      int end = to;
+      int quote = to;
+      int separators = 0;
+      for (int at = to - 1; at >= from; at--) {
+        end = bytes[at] == ',' ? at : end;
+        quote = bytes[at] == '"' ? at : quote;
+        separators += bytes[at] == ',' ? 1 : 0;
       }
-      assertThat(search.cellEnd(bytes, from, used)).isEqualTo(end);
-
-      boolean quoted = false;
-      int row = from;
-      while (row < used && bytes[row] != '\n' && bytes[row] != '\r') {
-        quoted |= bytes[row] == '"';
-        row++;
-      }
-      int expected = row == used || quoted ? -1 : row;
       byte[] padded = Arrays.copyOf(bytes, bytes.length + Long.BYTES);
-      assertThat(search.lineEnd(padded, from, used)).isEqualTo(expected);
+      Arrays.fill(padded, bytes.length, padded.length, (byte) ",\"".charAt(i % 2));
+      assertThat(search.cellEnd(padded, from, to)).isEqualTo(end);
+      assertThat(search.quote(padded, from, to)).isEqualTo(quote);
+      assertThat(search.countSeparators(padded, from, to)).isEqualTo(separators);
+      assertThat(ByteSearch.count(padded, from, to, (byte) ',')).isEqualTo(separators);
+      long word = search.separators(padded, from, to);
+      int inWord = ByteSearch.count(padded, from, Math.min(to, from + Long.BYTES), (byte) ',');
+      assertThat(Long.bitCount(word)).isEqualTo(inWord);
+      if (word != 0) {
+        assertThat(from + Long.numberOfTrailingZeros(word) / 8).isEqualTo(end);
+      }
     }
   }
 
@@ -53,6 +57,7 @@ class ByteSearchTest {
   @Test
   void whatMayEndARowIsNotPassedOver() {
     ByteSearch search = new ByteSearch((byte) ';', (byte) '"');
+    long quotes = '"' * ByteSearch.EACH;
     for (int c = 0; c < 256; c++) {
       for (int at = 0; at < 8; at++) {
         for (long around : new long[] {'a', 0xE9, 0x0F, 0x21, 0x80}) {
@@ -60,16 +65,16 @@ class ByteSearchTest {
           long word = others | (long) c << 8 * at;
           long bit = 0x80L << 8 * at;
           assertThat(search.separators(word)).isEqualTo(c == ';' ? bit : 0);
-          assertThat(search.quotes(word)).isEqualTo(c == '"' ? bit : 0);
           boolean ends = c == '\n' || c == '\r';
           assertThat(ByteSearch.lineBreaks(word)).isEqualTo(ends ? bit : 0);
           if (ends || c == '"') {
-            assertThat(search.mayEndOrQuote(word)).isTrue();
+            assertThat(ByteSearch.mayHold(word, quotes)).isNotZero();
           }
         }
       }
     }
-    assertThat(search.mayEndOrQuote('a' * ByteSearch.EACH)).as("or all would be slow").isFalse();
+    long letters = 'a' * ByteSearch.EACH;
+    assertThat(ByteSearch.mayHold(letters, quotes)).as("or all would be slow").isZero();
   }
 
   @ParameterizedTest
