@@ -95,14 +95,14 @@ public final class Main implements Runnable {
         StringWriter help = new StringWriter();
         addCommands(line, args);
         int status =
-            line.registerConverter(Path.class, DatabaseFormat::place)
+            line.registerConverter(Path.class, new Places())
                 .setUsageHelpWidth(100)
                 .setUsageHelpAutoWidth(true)
                 .setOut(new PrintWriter(help, true))
                 .setErr(new PrintWriter(streams.err()))
                 .setColorScheme(CommandLine.Help.defaultColorScheme(Ink.helpAnsi()))
-                .setParameterExceptionHandler((error, given) -> usage(error, given))
-                .setExecutionExceptionHandler((error, command, parsed) -> failed(error, main.debug))
+                .setParameterExceptionHandler(new Misused())
+                .setExecutionExceptionHandler(new Failed(main))
                 .execute(args);
         streams.out().print(help);
         System.out.flush();
@@ -124,13 +124,19 @@ public final class Main implements Runnable {
         return;
       }
     }
-    COMMANDS.forEach(line::addSubcommand);
+    addAll(line);
+  }
+
+  private static void addAll(CommandLine line) {
+    for (Class<?> command : COMMANDS) {
+      line.addSubcommand(command);
+    }
   }
 
   /** All commands with their options, to tell of them. */
   static CommandLine whole() {
     CommandLine line = new CommandLine(new Main());
-    COMMANDS.forEach(line::addSubcommand);
+    addAll(line);
     return line;
   }
 
@@ -182,6 +188,40 @@ public final class Main implements Runnable {
   @Override
   public void run() {
     throw new ParameterException(spec.commandLine(), "a command is missing");
+  }
+
+  // Classes, and no lambdas: class data of what a lambda is made for can not be shared between
+  // starts where the library's class is as old as these are, and with it not that of others.
+
+  /** Files and tables of databases. */
+  private static final class Places implements CommandLine.ITypeConverter<Path> {
+    @Override
+    public Path convert(String text) {
+      return DatabaseFormat.place(text);
+    }
+  }
+
+  /** Tells of arguments that cannot be. */
+  private static final class Misused implements CommandLine.IParameterExceptionHandler {
+    @Override
+    public int handleParseException(ParameterException error, String[] given) {
+      return usage(error, given);
+    }
+  }
+
+  /** Tells of what stopped a command. */
+  private static final class Failed implements CommandLine.IExecutionExceptionHandler {
+    private final Main main;
+
+    Failed(Main main) {
+      this.main = main;
+    }
+
+    @Override
+    public int handleExecutionException(
+        Exception error, CommandLine command, CommandLine.ParseResult parsed) {
+      return failed(error, main.debug);
+    }
   }
 
   /** Says which version this is. */
