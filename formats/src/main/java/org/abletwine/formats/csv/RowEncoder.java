@@ -31,6 +31,13 @@ final class RowEncoder {
   private byte[] buffer = new byte[BUFFER];
   private int used;
 
+  // Of the batch that is encoded: the columns that leave, those of them that are not of the source,
+  // where what leaves in one copy ends, and whether cells stand apart as they did.
+  private int[] columns = {};
+  private @Nullable CellVector[] added = {};
+  private int[] runEnds = {};
+  private boolean sameSeparator;
+
   /**
    * @param forms for each output column how its numbers are written; null for as they stand
    */
@@ -57,66 +64,70 @@ final class RowEncoder {
   }
 
   /** Encodes rows. */
-  void add(Batch batch, int @Nullable [] rows, int count, int[] columns) {
-    int base = batch.baseColumns();
-    boolean sameSeparator = batch.separator() == delimiter;
+  void add(Batch batch, int @Nullable [] rows, int count, int[] wanted) {
+    settle(batch, wanted);
+    int at = used;
+    for (int next = 0; next < count; next++) {
+      at = row(batch, rows == null ? next : rows[next], at);
+    }
+    used = at;
+  }
+
+  /** Settles how the columns of a batch leave: those that are in the source side by side as one. */
+  private void settle(Batch batch, int[] wanted) {
+    columns = wanted;
+    sameSeparator = batch.separator() == delimiter;
     if (!sameSeparator || forms != null) {
       // Each cell leaves by itself: all of them are needed.
       for (int row = 0; row < batch.rows(); row++) {
         batch.complete(row);
       }
     }
-    CellVector[] added = new CellVector[columns.length];
-    int[] runEnds = new int[columns.length];
+    int base = batch.baseColumns();
+    added = new CellVector[columns.length];
+    runEnds = new int[columns.length];
     for (int i = columns.length - 1; i >= 0; i--) {
       NumberForm form = forms == null ? null : forms[i];
+      runEnds[i] = i;
       if (form != null) {
         added[i] = formed(batch, columns[i], form);
       } else if (columns[i] >= base) {
         // Where a point or a sign may need quotes, numbers are looked at like any other text.
         CellVector cells = batch.column(columns[i]);
         added[i] = usual ? cells : cells.asText(new CellVector());
+      } else if (sameSeparator
+          && i + 1 < columns.length
+          && columns[i + 1] == columns[i] + 1
+          && columns[i + 1] < base
+          && added[i + 1] == null) {
+        runEnds[i] = runEnds[i + 1];
+      }
+    }
+  }
+
+  /** Encodes one row; returns where it ends. */
+  private int row(Batch batch, int row, int start) {
+    int at = start;
+    int baseRow = batch.baseRow(row);
+    for (int i = 0; i < columns.length; i = runEnds[i] + 1) {
+      if (i > 0) {
+        at = one(delimiter, at);
+      }
+      CellVector cells = added[i];
+      int origin = cells == null ? columns[i] : cells.cameFrom(row);
+      if (cells != null && origin < 0) {
+        at = addedCell(cells, row, at);
+      } else if (sameSeparator) {
+        at = run(batch, baseRow, origin, cells == null ? columns[runEnds[i]] : origin, at);
       } else {
-        boolean joins =
-            i + 1 < columns.length
-                && columns[i + 1] == columns[i] + 1
-                && columns[i + 1] < base
-                && added[i + 1] == null;
-        runEnds[i] = joins ? runEnds[i + 1] : i;
+        at = rewritten(batch, baseRow, origin, at);
       }
     }
-    int at = used;
-    for (int next = 0; next < count; next++) {
-      int row = rows == null ? next : rows[next];
-      int baseRow = batch.baseRow(row);
-      int i = 0;
-      while (i < columns.length) {
-        if (i > 0) {
-          at = one(delimiter, at);
-        }
-        CellVector cells = added[i];
-        if (cells != null) {
-          int origin = cells.cameFrom(row);
-          at =
-              origin < 0
-                  ? addedCell(cells, row, at)
-                  : sameSeparator
-                      ? run(batch, baseRow, origin, origin, at)
-                      : rewritten(batch, baseRow, origin, at);
-        } else if (sameSeparator) {
-          at = run(batch, baseRow, columns[i], columns[runEnds[i]], at);
-          i = runEnds[i];
-        } else {
-          at = rewritten(batch, baseRow, columns[i], at);
-        }
-        i++;
-      }
-      ensure(at, lineEnd.length);
-      for (byte b : lineEnd) {
-        buffer[at++] = b;
-      }
+    ensure(at, lineEnd.length);
+    for (byte b : lineEnd) {
+      buffer[at++] = b;
     }
-    used = at;
+    return at;
   }
 
   /** Numbers in another form; what is no number as it came. */
