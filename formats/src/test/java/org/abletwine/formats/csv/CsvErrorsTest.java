@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Random;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -16,6 +17,8 @@ import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Bad input is refused with its place and the next step. */
 class CsvErrorsTest {
@@ -30,7 +33,11 @@ class CsvErrorsTest {
   }
 
   private static void readAll(Table table) {
-    try (BatchReader reader = new BatchReader(table)) {
+    readAll(table, table.schema().size());
+  }
+
+  private static void readAll(Table table, int first) {
+    try (BatchReader reader = new BatchReader(table, first, null)) {
       for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
         batch.rows();
       }
@@ -89,5 +96,61 @@ class CsvErrorsTest {
     assertThatThrownBy(() -> Tables.file(Path.of("book.xls")))
         .isInstanceOf(SettingException.class)
         .hasMessageContaining("no reader");
+  }
+
+  /** Lines are counted right over quotes that were doubled, line breaks in cells, empty lines. */
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
+  void errorsNameTheirLineWhateverStandsBefore(long seed) throws IOException {
+    Random random = new Random(seed);
+    for (int trial = 0; trial < 40; trial++) {
+      int columns = 2 + random.nextInt(4);
+      int before = random.nextInt(40);
+      StringBuilder text = new StringBuilder(String.join(",", List.of("a,b,c,d,e".split(","))));
+      text.setLength(2 * columns - 1);
+      text.append('\n');
+      for (int row = 0; row < before; row++) {
+        for (int column = 0; column < columns; column++) {
+          text.append(column > 0 ? "," : "").append(cell(random));
+        }
+        text.append(random.nextInt(9) == 0 ? "\r\n\n" : "\n");
+      }
+      long rowOn = 1 + text.chars().filter(c -> c == '\n').count();
+      int wrong = random.nextInt(columns);
+      for (int column = 0; column < wrong; column++) {
+        text.append(column > 0 ? "," : "").append(cell(random));
+      }
+      int kind = random.nextInt(3);
+      long line = 1 + text.chars().filter(c -> c == '\n').count();
+      text.append(wrong > 0 ? "," : "");
+      text.append(kind == 0 ? "\"x\"y" : kind == 1 ? "\"never" : "z,".repeat(columns) + "z");
+      text.append("\n1,2\n");
+      Path file = file(text.toString());
+      String[] told =
+          switch (kind) {
+            case 0 -> new String[] {"line " + line + ", column", "text follows a closing quote"};
+            case 1 -> new String[] {"line " + line + ", column", "is not closed"};
+            default -> new String[] {"line " + rowOn + ": more cells than the " + columns};
+          };
+      for (int first = 1; first <= columns; first++) {
+        Table table = Tables.file(file);
+        int noted = first;
+        assertThatThrownBy(() -> readAll(table, noted))
+            .as(text.toString())
+            .isInstanceOf(DataException.class)
+            .message()
+            .contains(told);
+      }
+    }
+  }
+
+  private static String cell(Random random) {
+    return switch (random.nextInt(6)) {
+      case 0 -> "\"a\"\"\n\"";
+      case 1 -> "\"\"\"\n\n\"\"\n\"";
+      case 2 -> "\"line\r\nbreak\"";
+      case 3 -> "5\" pipe";
+      default -> "plain";
+    };
   }
 }
