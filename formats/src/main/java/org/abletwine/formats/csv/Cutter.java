@@ -47,8 +47,7 @@ final class Cutter {
 
   private CsvPiece piece = new CsvPiece();
 
-  // Of the row that goes on: whether any quote was met, whether within quotes, and line breaks
-  // there.
+  // Of the row that goes on: whether a quote was met, whether within quotes, line breaks there.
   private boolean anyQuote;
   private boolean quoted;
   private boolean within;
