@@ -138,63 +138,27 @@ final class RowScanner {
   }
 
   private void row(int start, int end, boolean plain) {
-    if (!plain) {
-      rowByCells(start, end);
-    } else if (first > 0) {
-      plainStart(start, end);
+    if (plain) {
+      plainRow(start, end);
     } else {
-      plainCells(start, end);
+      rowByCells(start, end);
     }
     if (wanted != null) {
       batch.numberRow(row); // where rows are left out numbers do not follow from the first
     }
   }
 
-  /** A row without quotes: it has nothing in it but cells and what stands between them. */
-  private void plainCells(int start, int end) {
+  /**
+   * A row without quotes: it has nothing in it but cells and what stands between them. Of those
+   * that will not be looked at it is seen how many there are.
+   */
+  private void plainRow(int start, int end) {
     byte[] bytes = text;
     int at = batch.beginRow();
     int[] starts = batch.cellStarts();
     int[] ends = batch.cellEnds();
     byte[] marks = batch.cellMarks();
-    int last = at + columns - 1;
-    int any = 0;
-    int cell = start;
-    int base = start;
-    long found;
-    do {
-      found = search.separators(bytes, base, end);
-      for (; found != 0 && at < last; found &= found - 1) {
-        int stop = base + (Long.numberOfTrailingZeros(found) >>> 3);
-        int mark = nulls.mark(bytes, cell, stop);
-        any |= mark;
-        starts[at] = cell;
-        ends[at] = stop;
-        marks[at++] = (byte) mark;
-        cell = stop + 1;
-      }
-      base += Long.BYTES;
-    } while (found == 0 && base < end);
-    if (found != 0 || at < last || end > invalid) {
-      rowByCells(start, end); // something is to be told of it, or filled up
-      return;
-    }
-    int mark = nulls.mark(bytes, cell, end);
-    starts[at] = cell;
-    ends[at] = end;
-    marks[at] = (byte) mark;
-    batch.note(columns);
-    batch.endRow(any | mark);
-  }
-
-  /** The first cells of a row without quotes; of the others it is seen how many there are. */
-  private void plainStart(int start, int end) {
-    byte[] bytes = text;
-    int at = batch.beginRow();
-    int[] starts = batch.cellStarts();
-    int[] ends = batch.cellEnds();
-    byte[] marks = batch.cellMarks();
-    int last = at + first;
+    int last = at + (first > 0 ? first : columns - 1);
     int any = 0;
     int missing = columns - 1;
     int cell = start;
@@ -215,11 +179,18 @@ final class RowScanner {
     } while (at < last && base < end);
     missing -= search.countSeparators(bytes, base, end);
     if (missing != 0 || end > invalid) {
-      rowByCells(start, end); // something is to be told of it
-      return;
+      rowByCells(start, end); // something is to be told of it, or filled up
+    } else if (first > 0) {
+      batch.note(first);
+      batch.endPartialRow(any, cell, end, unseen);
+    } else {
+      int mark = nulls.mark(bytes, cell, end);
+      starts[at] = cell;
+      ends[at] = end;
+      marks[at] = (byte) mark;
+      batch.note(columns);
+      batch.endRow(any | mark);
     }
-    batch.note(first);
-    batch.endPartialRow(any, cell, end, unseen);
   }
 
   /** Any row, cell by cell. */

@@ -21,6 +21,7 @@ import org.abletwine.table.Tables;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.BatchReader;
 import org.abletwine.table.batch.CellVector;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -45,19 +46,24 @@ class RowScannerTest {
   @ParameterizedTest
   @ValueSource(ints = {1, 7, 64, 1_000, 40_000, 1 << 20})
   void agreesWithTheLibraryHoweverItIsCut(int size) throws IOException {
-    System.setProperty("org.abletwine.piece", "" + size);
-    try {
-      Random random = new Random(size);
-      for (Charset encoding : List.of(UTF_8, UTF_16LE)) {
-        String text = text(random, ';');
-        Path file = folder.resolve("in.csv");
-        Files.writeString(file, (encoding == UTF_8 ? "" : "\uFEFF") + text, encoding);
-        TableOptions options = new TableOptions(';', '"', true, null, List.of(), false);
-        assertThat(read(Tables.file(file, options))).isEqualTo(library(text, ';'));
-      }
-    } finally {
-      System.clearProperty("org.abletwine.piece");
+    cutInto(size);
+    Random random = new Random(size);
+    for (Charset encoding : List.of(UTF_8, UTF_16LE)) {
+      String text = text(random, ';');
+      Path file = folder.resolve("in.csv");
+      Files.writeString(file, (encoding == UTF_8 ? "" : "\uFEFF") + text, encoding);
+      TableOptions options = new TableOptions(';', '"', true, null, List.of(), false);
+      assertThat(read(Tables.file(file, options))).isEqualTo(library(text, ';'));
     }
+  }
+
+  private static void cutInto(int bytes) {
+    System.setProperty("org.abletwine.piece", "" + bytes);
+  }
+
+  @AfterEach
+  void cutAsUsual() {
+    System.clearProperty("org.abletwine.piece");
   }
 
   /**
@@ -69,6 +75,7 @@ class RowScannerTest {
   void someRowsAreThoseRows(long seed) throws IOException {
     Random random = new Random(seed);
     String text = text(random, ',');
+    cutInto(1 + random.nextInt(1 << random.nextInt(19)));
     List<List<String>> all = library(text, ',');
     BitSet wanted = new BitSet();
     int one = 1 + random.nextInt(1 << random.nextInt(10));
@@ -102,6 +109,7 @@ class RowScannerTest {
     Random random = new Random(seed);
     char delimiter = ",;\t|".charAt(random.nextInt(4));
     String text = text(random, delimiter);
+    cutInto(1 + random.nextInt(1 << random.nextInt(19)));
     List<List<String>> all = library(text, delimiter);
     Table table = table(text, delimiter);
     int first = 1 + random.nextInt(table.schema().size());
