@@ -1,5 +1,6 @@
 package org.abletwine.cli;
 
+import java.util.SplittableRandom;
 import picocli.CommandLine.Help.Ansi;
 
 /**
@@ -17,9 +18,11 @@ enum Ink {
 
   /**
    * Stands for the escape character until a text is printed: control characters in it are shown
-   * then, and nobody who writes data can know this one.
+   * then, and nobody who writes data can know this one: it comes of the clock at this start, to the
+   * billionth of a second. (Random numbers that are secure take their time to be ready.)
    */
-  private static final String ESCAPE = "{" + java.util.UUID.randomUUID() + "}";
+  private static final String ESCAPE =
+      "{" + Long.toHexString(new SplittableRandom().nextLong()) + "}";
 
   private static final String OFF = "[0m";
   private final String on;

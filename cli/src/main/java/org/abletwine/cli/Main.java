@@ -71,9 +71,14 @@ public final class Main implements Runnable {
    * @param args the command and its arguments
    */
   public static void main(String[] args) {
+    begin();
+    System.exit(run(args));
+  }
+
+  /** What a process does once, before any command. */
+  static void begin() {
     Streams.checked();
     Runtime.getRuntime().addShutdownHook(new Thread(OutputFile::abandonAll, "clear parts"));
-    System.exit(run(args));
   }
 
   /**

@@ -21,6 +21,7 @@ final class Rehearsal {
     String growers = folder.resolve("growers.csv").toString();
     String out = folder.resolve("rehearsed.csv").toString();
     String key = "grower_code=grower_no";
+    Main.begin();
     Main.run("--help");
     Main.run("demo", folder.toString());
     Main.run("check", plan);

@@ -35,7 +35,6 @@ final class PartFile implements AutoCloseable {
       PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
   private static final Set<StandardOpenOption> CREATED =
       Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.READ, StandardOpenOption.WRITE);
-  private static final SecureRandom RANDOM = new SecureRandom();
   private static final AtomicLong COUNTER = new AtomicLong();
   private static final Map<Path, PartFile> OPEN = new ConcurrentHashMap<>();
 
@@ -76,7 +75,7 @@ final class PartFile implements AutoCloseable {
     }
     byte[] random = new byte[8];
     for (int tries = 0; ; tries++) {
-      RANDOM.nextBytes(random);
+      new SecureRandom().nextBytes(random); // made here: a start that writes nothing need not wait
       String own = HexFormat.of().formatHex(random) + Long.toHexString(COUNTER.getAndIncrement());
       Path path = folder.resolve(prefix + own + END);
       try {
