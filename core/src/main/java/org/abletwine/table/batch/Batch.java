@@ -427,35 +427,15 @@ public final class Batch {
     target.ends[0] = (marks[cell] & NULL) != 0 ? -1 : ends[cell];
   }
 
-  /**
-   * Puts other text in place of cells of a base column, for whoever reads a table that writes them
-   * in another form; the rows are noted whole then ({@link #complete}).
-   *
-   * @param column the column
-   * @param cells for each row from the first on its text; null to leave it as it is
-   */
-  void replace(int column, CellVector cells) {
-    int at = text.length;
-    int more = 0;
-    for (int row = 0; row < cells.rows(); row++) {
-      more += Math.max(0, cells.ends[row] - cells.starts[row]);
-    }
-    text = Arrays.copyOf(text, at + more + CellVector.SLACK);
-    for (int row = 0; row < cells.rows(); row++) {
-      int start = cells.starts[row];
-      if (start >= 0) {
-        int length = cells.ends[row] - start;
-        int base = baseRow(row);
-        int cell = base * columns + column;
-        System.arraycopy(cells.text, start, text, at, length);
-        starts[cell] = at;
-        ends[cell] = at + length;
-        marks[cell] = ALTERED;
-        rowMarks[base] |= ALTERED;
-        at += length;
-      }
-    }
+  /** Takes text that is the buffer held so far and more behind it, which cells are moved to. */
+  void extended(byte[] more) {
+    text = more;
     vectors.clear();
+  }
+
+  /** Marks a row whose base cells are not as in the source, as its cells are. */
+  void altered(int baseRow) {
+    rowMarks[baseRow] |= ALTERED;
   }
 
   /** Makes a vector show a base column. */

@@ -1,6 +1,7 @@
 package org.abletwine.table.batch;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -198,12 +199,37 @@ public final class FormedTable extends OverTable implements RangedTable {
           }
           formed.append(plain == null || plain.equals(text) ? null : plain);
         }
-        batch.replace(column.at, formed);
+        replace(batch, column.at, formed);
       }
       if (wrong != null) {
         batch.pick(IntStream.range(0, rows).toArray(), rows);
         throw wrong;
       }
+    }
+
+    /** Puts other text in place of cells of a base column; null leaves a cell as it is. */
+    private static void replace(Batch batch, int column, CellVector cells) {
+      int at = batch.text().length;
+      int more = CellVector.SLACK;
+      for (int row = 0; row < cells.rows(); row++) {
+        more += cells.ends[row] - cells.starts[row];
+      }
+      byte[] text = Arrays.copyOf(batch.text(), at + more);
+      for (int row = 0; row < cells.rows(); row++) {
+        int start = cells.starts[row];
+        if (start >= 0) {
+          int length = cells.ends[row] - start;
+          int base = batch.baseRow(row);
+          int cell = base * batch.baseColumns() + column;
+          System.arraycopy(cells.text, start, text, at, length);
+          batch.cellStarts()[cell] = at;
+          batch.cellEnds()[cell] = at + length;
+          batch.cellMarks()[cell] = Batch.ALTERED;
+          batch.altered(base);
+          at += length;
+        }
+      }
+      batch.extended(text);
     }
 
     @Override
