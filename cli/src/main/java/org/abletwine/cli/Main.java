@@ -195,8 +195,9 @@ public final class Main implements Runnable {
     throw new ParameterException(spec.commandLine(), "a command is missing");
   }
 
-  // Classes, and no lambdas: class data of what a lambda is made for can not be shared between
-  // starts where the library's class is as old as these are, and with it not that of others.
+  // Classes, not lambdas: the library is compiled for so old a Java that the runtime cannot keep an
+  // interface of it ready for later starts once a lambda stands for it, nor what else implements
+  // it.
 
   /** Files and tables of databases. */
   private static final class Places implements CommandLine.ITypeConverter<Path> {
