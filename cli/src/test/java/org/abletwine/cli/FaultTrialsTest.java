@@ -180,6 +180,27 @@ class FaultTrialsTest {
   }
 
   @Test
+  void runsAtTheSameTimeDoNotMixTheirOutputs() throws Exception {
+    Path outputs = Files.createDirectory(folder.resolve("o"));
+    List<Path> plans = List.of(plan("one", outputs, MORE), plan("two", outputs, MORE));
+    List<List<byte[]>> whole = new ArrayList<>();
+    for (Path plan : plans) {
+      assertThat(start(plan, folder.resolve("log.txt")).waitFor()).isZero();
+      whole.add(read(outputs));
+    }
+    List<Process> runs = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      runs.add(start(plans.get(i % 2), folder.resolve("log" + i + ".txt")));
+    }
+    for (int i = 0; i < runs.size(); i++) {
+      int status = runs.get(i).waitFor();
+      assertThat(status).as(Files.readString(folder.resolve("log" + i + ".txt"))).isZero();
+    }
+    assertThat(versions(outputs, whole)).hasSize(1);
+    assertThat(count(outputs, ".part") + count(outputs, ".moving")).isZero();
+  }
+
+  @Test
   void aDiskThatIsTooSmallChangesNothing() throws Exception {
     small = Files.createDirectory(folder.resolve("small"));
     Process mount =

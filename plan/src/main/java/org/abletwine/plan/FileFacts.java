@@ -10,6 +10,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import org.abletwine.formats.packed.PartFolder;
 import org.abletwine.table.DataException;
+import org.abletwine.table.output.OutputFile;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -47,7 +48,7 @@ public record FileFacts(String file, long bytes, @Nullable String sha256) {
   /** The bytes of a file, or of all parts in a folder, one behind the other. */
   private static InputStream opened(Path at) throws IOException {
     if (!Files.isDirectory(at)) {
-      return Files.newInputStream(at);
+      return OutputFile.reading(at);
     }
     return PartFolder.open(at, 0);
   }

@@ -1,6 +1,7 @@
 package org.abletwine.table.output;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.AtomicMoveNotSupportedException;
@@ -205,6 +206,18 @@ public final class OutputFile implements Output {
     }
   }
 
+  /**
+   * Opens a file to be read that may be what an output is written to, {@link #beside}: that is read
+   * without losing the lock that keeps other runs from taking it for a leftover.
+   *
+   * @param file any file
+   * @return its bytes, from the first on
+   * @throws IOException when it cannot be opened
+   */
+  public static InputStream reading(Path file) throws IOException {
+    return PartFile.reading(file);
+  }
+
   /** Gives up what was written, unless it was committed. */
   @Override
   public void close() {
@@ -232,8 +245,11 @@ public final class OutputFile implements Output {
     if (e instanceof java.nio.file.AccessDeniedException) {
       return "permission denied";
     }
-    if (e instanceof java.nio.file.NoSuchFileException) {
-      return "the folder is not there";
+    if (e instanceof java.nio.file.NoSuchFileException f) {
+      Path folder = Path.of("" + f.getFile()).toAbsolutePath().getParent();
+      return folder != null && Files.isDirectory(folder)
+          ? "what was written was taken away by another program"
+          : "the folder is not there";
     }
     if (e instanceof java.nio.file.FileAlreadyExistsException f) {
       return f.getFile() + " is not a folder";

@@ -107,17 +107,12 @@ public final class OutputGroup implements AutoCloseable {
 
   /** The list, locked as long as it is open, so that nobody takes it for one that was left. */
   private static FileChannel written(Path list, List<Path> targets) throws IOException {
-    FileChannel moves =
-        FileChannel.open(
-            list,
-            StandardOpenOption.CREATE,
-            StandardOpenOption.WRITE,
-            StandardOpenOption.TRUNCATE_EXISTING);
-    try {
-      moves.lock();
-    } catch (IOException | OverlappingFileLockException e) {
-      // without locks, or another run of this process is at the same: nothing depends on it
+    FileChannel moves = opened(list);
+    while (!PartFile.far(list) && !locked(moves, list)) { // deleted by a run that moved meanwhile
+      moves.close();
+      moves = opened(list);
     }
+    moves.truncate(0);
     StringBuilder lines = new StringBuilder();
     for (Path target : targets) {
       Path absolute = target.toAbsolutePath();
@@ -129,6 +124,21 @@ public final class OutputGroup implements AutoCloseable {
     }
     moves.force(true);
     return moves;
+  }
+
+  private static FileChannel opened(Path list) throws IOException {
+    return FileChannel.open(list, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+  }
+
+  /** Waits until no other run moves the same outputs; returns whether the list is still there. */
+  private static boolean locked(FileChannel moves, Path list) {
+    String opened = stamp(list);
+    try {
+      moves.lock();
+    } catch (IOException | OverlappingFileLockException e) {
+      return true; // without locks, or another run of this process is at the same
+    }
+    return Files.exists(list) && stamp(list).equals(opened);
   }
 
   /** What tells whether a file has been replaced since. */

@@ -1,6 +1,8 @@
 package org.abletwine.table.output;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.channels.OverlappingFileLockException;
@@ -77,7 +79,7 @@ final class PartFile implements AutoCloseable {
     for (int tries = 0; ; tries++) {
       new SecureRandom().nextBytes(random); // made here: a start that writes nothing need not wait
       String own = HexFormat.of().formatHex(random) + Long.toHexString(COUNTER.getAndIncrement());
-      Path path = folder.resolve(prefix + own + END);
+      Path path = folder.resolve(prefix + own + '-' + ProcessHandle.current().pid() + END);
       try {
         // Created new: a link that somebody has laid under that name is an error, not followed.
         FileChannel channel = FileChannel.open(path, CREATED, attributes);
@@ -122,7 +124,7 @@ final class PartFile implements AutoCloseable {
   }
 
   private static void clear(Path left) {
-    if (!OutputFile.isPlainFile(left)) {
+    if (!OutputFile.isPlainFile(left) || isOfTheLiving(left)) {
       return;
     }
     try (FileChannel channel =
@@ -133,6 +135,55 @@ final class PartFile implements AutoCloseable {
       }
     } catch (IOException | OverlappingFileLockException e) {
       // in use, not ours, or on a file system without locks: left where it is
+    }
+  }
+
+  /**
+   * Whether the process that a part names runs on this machine. Locks alone do not say so: on many
+   * systems a process loses the lock of a file when it closes the file anywhere, such as in a
+   * library that reads an archive.
+   */
+  private static boolean isOfTheLiving(Path part) {
+    String name = "" + part.getFileName();
+    String number = name.substring(name.lastIndexOf('-') + 1, name.length() - END.length());
+    try {
+      return ProcessHandle.of(Long.parseLong(number)).isPresent();
+    } catch (NumberFormatException e) {
+      return false;
+    }
+  }
+
+  /**
+   * Opens a file to be read: a part of this process through the channel that its lock belongs to,
+   * since closing another one would release the lock.
+   */
+  static InputStream reading(Path file) throws IOException {
+    PartFile own = OPEN.get(file);
+    return own == null || !own.channel.isOpen()
+        ? Files.newInputStream(file)
+        : new Reading(own.channel);
+  }
+
+  /** The bytes of a channel from the first on; what has been written, and where, stays. */
+  private static final class Reading extends InputStream {
+    private final FileChannel channel;
+    private long at;
+
+    Reading(FileChannel channel) {
+      this.channel = channel;
+    }
+
+    @Override
+    public int read() throws IOException {
+      byte[] one = new byte[1];
+      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
+    }
+
+    @Override
+    public int read(byte[] bytes, int from, int length) throws IOException {
+      int count = channel.read(ByteBuffer.wrap(bytes, from, length), at);
+      at += Math.max(0, count);
+      return count;
     }
   }
 

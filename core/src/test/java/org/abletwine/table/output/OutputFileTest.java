@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.AccessDeniedException;
@@ -76,14 +77,7 @@ class OutputFileTest {
   @Test
   void aPartOfAnotherProcessThatIsAliveStays() throws Exception {
     Path part = Files.writeString(folder.resolve(".out.csv.77.part"), "alive");
-    Process locking =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-cp",
-                System.getProperty("java.class.path"),
-                Holder.class.getName(),
-                part.toString())
-            .start();
+    Process locking = another(Holder.class, part.toString());
     try {
       assertThat(locking.getInputStream().read()).isEqualTo('!');
       new OutputFile(folder.resolve("out.csv")).close();
@@ -93,6 +87,45 @@ class OutputFileTest {
     }
     new OutputFile(folder.resolve("out.csv")).close();
     assertThat(part).as("its process has ended").doesNotExist();
+  }
+
+  @Test
+  void aPartThatIsReadIsNotClearedByAnotherProcess() throws Exception {
+    OutputFile file = written(folder.resolve("out.csv"), "half");
+    Path part = file.beside();
+    try (InputStream in = OutputFile.reading(part)) {
+      assertThat(in.read()).isEqualTo('h');
+      assertThat(in).hasContent("alf");
+    }
+    String unnamed = part.toString().replaceAll("-[0-9]+(?=\\.part$)", "-0");
+    Path hidden = Files.createLink(Path.of(unnamed), part); // the lock alone keeps this one
+    another(Clearer.class, folder.resolve("out.csv").toString()).waitFor();
+    assertThat(hidden).as("its lock is held").exists();
+    assertThat(part).exists();
+    Files.delete(hidden);
+    Files.readString(part); // whoever reads it otherwise: its process is alive
+    another(Clearer.class, folder.resolve("out.csv").toString()).waitFor();
+    assertThat(part).as("it names a process that is alive").exists();
+    file.write(" and whole".getBytes(StandardCharsets.UTF_8), 10);
+    file.commit();
+    assertThat(folder.resolve("out.csv")).hasContent("half and whole");
+  }
+
+  private static Process another(Class<?> main, String argument) throws IOException {
+    return new ProcessBuilder(
+            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+            "-cp",
+            System.getProperty("java.class.path"),
+            main.getName(),
+            argument)
+        .start();
+  }
+
+  /** Clears what it takes for leftovers. */
+  static final class Clearer {
+    public static void main(String[] args) {
+      new OutputFile(Path.of(args[0])).close();
+    }
   }
 
   /** Holds a lock until it is killed. */
@@ -211,8 +244,10 @@ class OutputFileTest {
   void theReasonIsThatOfTheSystem() {
     assertThat(OutputFile.reason(new AccessDeniedException("out.csv")))
         .isEqualTo("permission denied");
-    assertThat(OutputFile.reason(new NoSuchFileException("out.csv")))
+    assertThat(OutputFile.reason(new NoSuchFileException("no/such/out.csv")))
         .isEqualTo("the folder is not there");
+    assertThat(OutputFile.reason(new NoSuchFileException(folder.resolve("out.csv").toString())))
+        .isEqualTo("what was written was taken away by another program");
     assertThat(OutputFile.reason(new FileAlreadyExistsException("out")))
         .isEqualTo("out is not a folder");
     assertThat(OutputFile.reason(new FileSystemException("out", null, "no room")))

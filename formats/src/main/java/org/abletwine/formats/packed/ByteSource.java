@@ -14,6 +14,7 @@ import java.util.Arrays;
 import java.util.Objects;
 import java.util.function.LongSupplier;
 import org.abletwine.table.DataException;
+import org.abletwine.table.output.OutputFile;
 import org.abletwine.table.output.SpillFile;
 import org.jspecify.annotations.Nullable;
 
@@ -235,7 +236,7 @@ public final class ByteSource {
   private CountedStream openAgain() throws IOException {
     Path held = copy;
     if (held != null) {
-      return new CountedStream(Files.newInputStream(held));
+      return new CountedStream(OutputFile.reading(held));
     }
     Path file = Objects.requireNonNull(path);
     return new CountedStream(new WatchedFile(file, openFile(file)));
