@@ -1,7 +1,6 @@
 package org.abletwine.cli;
 
 import java.util.List;
-import java.util.Locale;
 import org.abletwine.match.NearMiss;
 
 /** A near miss in words. Stateless. */
@@ -10,9 +9,7 @@ final class NearText {
 
   /** The key, how alike it is, and whether it stands out or is hardly near. */
   static String of(NearMiss miss) {
-    return miss.key()
-        + String.format(Locale.ROOT, " %.2f", miss.likeness())
-        + (miss.clear() ? " clear" : miss.weak() ? " weak" : "");
+    return miss.key() + " " + miss.judged();
   }
 
   /** Those that a person needs: beside one that stands out, none that is hardly near. */

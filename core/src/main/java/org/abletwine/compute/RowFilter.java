@@ -14,11 +14,11 @@ public final class RowFilter {
   private static final Evaluation UNFIT_IS_UNKNOWN = new Evaluation(true, null);
 
   private final String text;
-  private final Table table;
+  private final Expression compiled;
 
-  private RowFilter(String text, Table table) {
+  private RowFilter(String text, Expression compiled) {
     this.text = text;
-    this.table = table;
+    this.compiled = compiled;
   }
 
   /**
@@ -29,15 +29,14 @@ public final class RowFilter {
    * @throws SettingException when it is not a condition, or names a column that is not there
    */
   public static RowFilter parse(String text, Table table) {
-    RowFilter filter = new RowFilter(text, table);
-    filter.start();
-    return filter;
+    Columns columns = new Columns(table.name(), table.schema()).typedBy(table);
+    return new RowFilter(
+        text, Expression.condition(text, columns, "where, of " + table.name(), UNFIT_IS_UNKNOWN));
   }
 
   /** Returns the condition ready to be evaluated over batches of the table, by one thread. */
   public Expression start() {
-    Columns columns = new Columns(table.name(), table.schema()).typedBy(table);
-    return Expression.condition(text, columns, "where, of " + table.name(), UNFIT_IS_UNKNOWN);
+    return compiled.another();
   }
 
   @Override

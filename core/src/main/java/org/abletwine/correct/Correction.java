@@ -3,7 +3,6 @@ package org.abletwine.correct;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Supplier;
-import org.abletwine.compute.RowFilter;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.step.run.Columns;
@@ -94,9 +93,6 @@ public record Correction(
   /** Checks the names; the corrected column is a new one in place of the old. */
   private int names(Columns columns) {
     int number = columns.require(column, "correct");
-    if (where != null) {
-      RowFilter.parse(where, table);
-    }
     for (String name : new String[] {written, meant}) {
       if (table.schema().indexOf(name) < 0) {
         throw new SettingException(

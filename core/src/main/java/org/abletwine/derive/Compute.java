@@ -172,7 +172,7 @@ public record Compute(String column, String expression, Evaluation settings) imp
       Map<String, Long> counts = new TreeMap<>();
       because.forEach((reason, count) -> counts.merge(reasons.text(reason), count[0], Long::sum));
       return counts.entrySet().stream()
-          .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
+          .sorted((one, other) -> Long.compare(other.getValue(), one.getValue()))
           .map(reason -> new Share(reason.getKey(), reason.getValue()))
           .toList();
     }

@@ -2,7 +2,6 @@ package org.abletwine.derive;
 
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Supplier;
@@ -22,6 +21,7 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.carry.Carrier;
+import org.abletwine.table.text.DateForm;
 import org.abletwine.table.text.DatePatterns;
 import org.abletwine.table.text.NumberForm;
 import org.abletwine.table.text.Veil;
@@ -140,7 +140,7 @@ public record FormatColumn(
     try {
       List<String> read = type == null ? List.of() : type.patterns();
       DatePatterns reading = new DatePatterns(read);
-      DateTimeFormatter writing = DatePatterns.formatter(pattern);
+      DateForm writing = DateForm.of(pattern);
       return () -> new Dated(this, reading, writing, hidden);
     } catch (IllegalArgumentException e) {
       throw new SettingException(
@@ -206,11 +206,11 @@ public record FormatColumn(
   private static final class Dated implements Form {
     private final FormatColumn step;
     private final DatePatterns read;
-    private final DateTimeFormatter write;
+    private final DateForm write;
     private final boolean hidden;
     private RowErrors errors = RowErrors.NONE;
 
-    Dated(FormatColumn step, DatePatterns read, DateTimeFormatter write, boolean hidden) {
+    Dated(FormatColumn step, DatePatterns read, DateForm write, boolean hidden) {
       this.hidden = hidden;
       this.step = step;
       this.read = read;
@@ -229,7 +229,7 @@ public record FormatColumn(
       LocalDateTime time = read.read(text.strip());
       try {
         if (time != null) {
-          return write.format(time);
+          return write.write(time);
         }
       } catch (DateTimeException e) {
         // such as a time zone, which the text does not have: told like any other

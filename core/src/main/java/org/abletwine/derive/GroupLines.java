@@ -109,8 +109,9 @@ final class GroupLines extends AbstractList<List<@Nullable String>> implements R
       if (columns.descending[place]) {
         values = values.reversed();
       }
+      Comparator<@Nullable String> nullsLast = Comparator.nullsLast(values);
       Comparator<@Nullable String[]> next =
-          Comparator.comparing(line -> line[column], Comparator.nullsLast(values));
+          (one, other) -> nullsLast.compare(one[column], other[column]);
       comparator = comparator == null ? next : comparator.thenComparing(next);
     }
     return comparator == null ? (one, other) -> 0 : comparator;

@@ -60,6 +60,18 @@ public final class Enrichment {
    * @return every mistake found, in the order of the steps; empty when there is none
    */
   public List<Mistake> check() {
+    return check(new LinkedHashSet<>());
+  }
+
+  /**
+   * Checks as {@link #check()}, and tells which columns there are.
+   *
+   * @param names gets every column there is at any point, those that steps leave out again
+   *     included, and none of steps that do not fit
+   * @return every mistake found, in the order of the steps; empty when there is none
+   */
+  public List<Mistake> check(Set<String> names) {
+    Objects.requireNonNull(names, "names");
     List<Mistake> mistakes = new ArrayList<>();
     Columns columns = settings.columns();
     try {
@@ -68,9 +80,11 @@ public final class Enrichment {
     } catch (SettingException e) {
       mistakes.add(new Mistake(Mistake.NO_STEP, String.valueOf(e.getMessage())));
     }
+    names.addAll(columns.names());
     for (int i = 0; i < settings.steps().size(); i++) {
       try {
         settings.steps().get(i).check(columns);
+        names.addAll(columns.names());
       } catch (SettingException e) {
         for (String message : String.valueOf(e.getMessage()).split("\n")) {
           mistakes.add(new Mistake(i, message));
@@ -78,24 +92,6 @@ public final class Enrichment {
       }
     }
     return mistakes;
-  }
-
-  /**
-   * {@return every column there is at any point, those that steps leave out again included} Steps
-   * that do not fit are passed over.
-   */
-  public Set<String> columnNames() {
-    Columns columns = settings.columns();
-    Set<String> names = new LinkedHashSet<>(columns.names());
-    for (RunStep step : settings.steps()) {
-      try {
-        step.check(columns);
-      } catch (SettingException e) {
-        continue; // told by check()
-      }
-      names.addAll(columns.names());
-    }
-    return names;
   }
 
   /**

@@ -1,7 +1,6 @@
 package org.abletwine.enrich;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import org.abletwine.step.Exceptions;
 
@@ -23,7 +22,8 @@ final class InRowOrder implements Exceptions {
   }
 
   void tell() {
-    found.sort(Comparator.comparingLong(Found::row)); // stable: steps stay in their order
+    found.sort(
+        (one, other) -> Long.compare(one.row(), other.row())); // stable: steps stay in their order
     found.forEach(listener::found);
     found.clear();
   }

@@ -3,7 +3,6 @@ package org.abletwine.lookup;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.abletwine.match.NearMiss;
 import org.abletwine.match.near.NearKeys;
@@ -57,10 +56,7 @@ final class NearTrace {
     NearKeys near = new NearKeys(List.copyOf(shown.keySet()), List.copyOf(shown.values()));
     List<String> told = new ArrayList<>();
     for (NearMiss miss : near.search().nearest(key.toString(), MOST)) {
-      told.add(
-          Trace.shown(miss.key())
-              + String.format(Locale.ROOT, " %.2f", miss.likeness())
-              + (miss.clear() ? " clear" : miss.weak() ? " weak" : ""));
+      told.add(Trace.shown(miss.key()) + " " + miss.judged());
     }
     trace.note("near misses", told.isEmpty() ? "none" : String.join(", ", told));
   }

@@ -1,7 +1,6 @@
 package org.abletwine.lookup;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.table.carry.Carrier;
@@ -139,10 +138,10 @@ record ReferenceFacts(
   ReferenceFacts and(ReferenceFacts other) {
     List<LoadedReference.Example> allExamples = new ArrayList<>(examples);
     allExamples.addAll(other.examples);
-    allExamples.sort(Comparator.comparingLong(LoadedReference.Example::second));
+    allExamples.sort((a, b) -> Long.compare(a.second(), b.second()));
     List<Several> allSeveral = new ArrayList<>(several);
     allSeveral.addAll(other.several);
-    allSeveral.sort(Comparator.comparingLong(Several::second));
+    allSeveral.sort((a, b) -> Long.compare(a.second(), b.second()));
     int most = LookupFigures.Reference.MOST_SEVERAL;
     return new ReferenceFacts(
         name,

@@ -1,5 +1,8 @@
 package org.abletwine.match;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+
 /**
  * A reference key that a person might take for the one asked for.
  *
@@ -9,4 +12,14 @@ package org.abletwine.match;
  *     at least 98 of 100 were right on lists with the truth known
  * @param weak whether it is so little like that it mostly is not the one meant
  */
-public record NearMiss(String key, double likeness, boolean clear, boolean weak) {}
+public record NearMiss(String key, double likeness, boolean clear, boolean weak) {
+  /** {@return the likeness with two decimal places} */
+  public String likenessText() {
+    return BigDecimal.valueOf(likeness).setScale(2, RoundingMode.HALF_UP).toPlainString();
+  }
+
+  /** {@return the likeness, and whether it stands out or is hardly near, such as 0.93 clear} */
+  public String judged() {
+    return likenessText() + (clear ? " clear" : weak ? " weak" : "");
+  }
+}

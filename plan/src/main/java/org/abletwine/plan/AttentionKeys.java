@@ -2,7 +2,6 @@ package org.abletwine.plan;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -61,10 +60,10 @@ final class AttentionKeys implements Exceptions {
   private static List<Map.Entry<String, Group>> sorted(Keys keys) {
     List<Map.Entry<String, Group>> all = new ArrayList<>(keys.byKey().entrySet());
     all.sort(
-        Comparator.comparing(
-                (Map.Entry<String, Group> one) -> one.getValue().size(), Comparator.reverseOrder())
-            .thenComparing(one -> one.getValue().stake().rows(), Comparator.reverseOrder())
-            .thenComparing(Map.Entry::getKey));
+        (one, other) -> {
+          int largest = Group.largestFirst(one.getValue(), other.getValue());
+          return largest != 0 ? largest : one.getKey().compareTo(other.getKey());
+        });
     return all;
   }
 

@@ -4,11 +4,9 @@ import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -101,10 +99,7 @@ final class CorrectionsDraft {
       Map<String, Stake> keys = unmatched.unmatched(one.getKey());
       propose(one.getValue(), keys, decided, before, proposed, doubtful);
     }
-    proposed.sort(
-        Comparator.comparing((String[] line) -> !line[JUDGED].equals(CLEAR))
-            .thenComparing(CorrectionsDraft::measure, Comparator.reverseOrder())
-            .thenComparing(line -> Long.parseLong(line[ROWS]), Comparator.reverseOrder()));
+    proposed.sort(CorrectionsDraft::clearestFirst);
     Set<String> again = new LinkedHashSet<>();
     proposed.forEach(line -> again.add(name(line)));
     List<String[]> kept =
@@ -129,6 +124,14 @@ final class CorrectionsDraft {
 
   private static boolean decided(String[] line) {
     return !line[ACCEPT].isBlank();
+  }
+
+  private static int clearestFirst(String[] one, String[] other) {
+    int clearer = Boolean.compare(other[JUDGED].equals(CLEAR), one[JUDGED].equals(CLEAR));
+    int larger = clearer != 0 ? clearer : measure(other).compareTo(measure(one));
+    return larger != 0
+        ? larger
+        : Long.compare(Long.parseLong(other[ROWS]), Long.parseLong(one[ROWS]));
   }
 
   private static BigDecimal measure(String[] line) {
@@ -228,7 +231,7 @@ final class CorrectionsDraft {
             column,
             wanted.get(i),
             miss == null ? "" : miss.key(),
-            miss == null ? "" : String.format(Locale.ROOT, "%.2f", miss.likeness()),
+            miss == null ? "" : miss.likenessText(),
             ReferenceKeys.judged(miss),
             Long.toString(stake.rows()),
             total == null ? "" : total.toPlainString(),

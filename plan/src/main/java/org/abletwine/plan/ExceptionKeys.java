@@ -2,9 +2,7 @@ package org.abletwine.plan;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
@@ -69,9 +67,7 @@ final class ExceptionKeys implements ExceptionList {
   public void finish(Set<String> hidden) {
     List<Line> lines = new ArrayList<>();
     groups.forEach((of, keys) -> lines.addAll(lines(of, keys, hidden.contains(of.step()))));
-    lines.sort(
-        Comparator.comparing((Line line) -> line.group().size(), Comparator.reverseOrder())
-            .thenComparing(line -> line.group().stake().rows(), Comparator.reverseOrder()));
+    lines.sort((one, other) -> Group.largestFirst(one.group(), other.group()));
     lines.forEach(this::write);
   }
 
@@ -110,7 +106,7 @@ final class ExceptionKeys implements ExceptionList {
     cells.add(Long.toString(group.stake().rows()));
     cells.add(measure == null ? null : measure.toPlainString());
     cells.add(near == null ? null : near.key());
-    cells.add(near == null ? null : String.format(Locale.ROOT, "%.2f", near.likeness()));
+    cells.add(near == null ? null : near.likenessText());
     cells.add(ExceptionFile.cell(line.judged()));
     cells.add(
         line.others()

@@ -78,6 +78,12 @@ final class GroupedKeys implements Exceptions {
       BigDecimal measure = stake.measure();
       return measure == null ? BigDecimal.ZERO : measure.abs(); // a credit is at stake too
     }
+
+    /** The order of groups for a person: the largest, and of equals the one of most rows, first. */
+    static int largestFirst(Group one, Group other) {
+      int larger = other.size().compareTo(one.size());
+      return larger != 0 ? larger : Long.compare(other.stake.rows(), one.stake.rows());
+    }
   }
 
   @Override

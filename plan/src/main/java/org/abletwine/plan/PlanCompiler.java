@@ -110,12 +110,13 @@ final class PlanCompiler {
     tail.checkNames(lookups.keySet(), referenceOf);
     steps = tail.around(steps);
     steps.forEach(placed -> builder.step(placed.step()));
-    for (Enrichment.Mistake mistake : builder.build().check()) {
+    Set<String> columns = new LinkedHashSet<>();
+    for (Enrichment.Mistake mistake : builder.build().check(columns)) {
       boolean ofStep = mistake.step() != Enrichment.Mistake.NO_STEP;
       Optional<Mark> place = ofStep ? steps.get(mistake.step()).place() : Optional.empty();
       mistakes.add(place, mistake.message());
     }
-    checkPrivate(transactions, builder.build());
+    checkPrivate(columns);
     checkOutputs();
     return new PlannedRun(
         builder,
@@ -332,10 +333,9 @@ final class PlanCompiler {
   }
 
   /** A name that no table has and no step makes would keep nothing private. */
-  private void checkPrivate(Table transactions, Enrichment enrichment) {
-    Set<String> known = new LinkedHashSet<>(transactions.schema().names());
+  private void checkPrivate(Set<String> columns) {
+    Set<String> known = new LinkedHashSet<>(columns);
     references.values().forEach(table -> known.addAll(table.schema().names()));
-    known.addAll(enrichment.columnNames());
     for (String name : plan.settings().hidden()) {
       if (!known.contains(name)) {
         mistakes.add(

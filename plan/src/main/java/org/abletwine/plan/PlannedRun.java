@@ -210,8 +210,8 @@ public final class PlannedRun {
     if (corrections != null) {
       corrections.check();
     }
-    if (maker != null) {
-      Thread ahead = new Thread(maker::prepare, "prepare the report");
+    if (maker != null || outputs.record() != null) {
+      Thread ahead = new Thread(() -> prepare(maker), "prepare the outputs");
       ahead.setDaemon(true);
       ahead.start();
     }
@@ -236,6 +236,9 @@ public final class PlannedRun {
         OutputFile recordFile = opened(outputs.record(), last);
         figures = enrichment.build().writeTo(sink, context);
         figures = figures.with(parameters, controls.judge(figures));
+        if (maker != null) {
+          maker.begin(figures);
+        }
         if (enriched != null) {
           written.add("enriched", enriched, figures.rowsOut(), null);
         }
@@ -271,6 +274,14 @@ public final class PlannedRun {
       }
       return new Result(
           figures, account, enriched, sink.form(), sink.bytesWritten(), written.told());
+    }
+  }
+
+  /** Makes ready, beside the run, what is first used at its end and takes a while to be. */
+  private static void prepare(@Nullable ReportMaker maker) {
+    RunJson.prepare();
+    if (maker != null) {
+      maker.prepare();
     }
   }
 

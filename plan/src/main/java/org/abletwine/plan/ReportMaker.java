@@ -1,6 +1,8 @@
 package org.abletwine.plan;
 
-/** Makes the report of a run. Found with {@link java.util.ServiceLoader}; stateless. */
+import org.abletwine.figures.RunRecord;
+
+/** Makes the report of one run. Found with {@link java.util.ServiceLoader}. */
 public interface ReportMaker {
 
   /**
@@ -8,6 +10,14 @@ public interface ReportMaker {
    * for a run.
    */
   default void prepare() {}
+
+  /**
+   * Begins, beside what is still made of the run, with what its figures are enough for; called at
+   * most once, by the thread that asks for the page, before it does.
+   *
+   * @param figures what the run came to
+   */
+  default void begin(RunRecord figures) {}
 
   /**
    * Makes the report.

@@ -23,6 +23,11 @@ public final class RunJson {
 
   private RunJson() {}
 
+  /** Makes ready what writes, so that whoever does need not wait for it. */
+  static void prepare() {
+    text(MAPPER.createObjectNode().set("ready", MAPPER.valueToTree(List.of())));
+  }
+
   /**
    * @param run the account of a run
    * @return JSON, indented

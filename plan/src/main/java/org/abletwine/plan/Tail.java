@@ -87,6 +87,9 @@ final class Tail {
     before(open, columns, all);
     for (Placed placed : steps) {
       all.add(placed);
+      if (open.isEmpty()) {
+        continue; // nothing else is asked of the columns
+      }
       try {
         ((RunStep) placed.step()).check(columns);
       } catch (SettingException e) {

@@ -1,7 +1,10 @@
 package org.abletwine.report;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -12,7 +15,7 @@ import org.abletwine.table.text.DecimalText;
 
 /** Keys to correct, and rows that need a person. */
 final class AttentionSections {
-  private static final ObjectMapper MAPPER = new ObjectMapper();
+  private static final JsonFactory JSON = new JsonFactory();
   private static final List<String> NUMBERS = List.of("likeness", "rows", "measure");
 
   private final ReportMaterial material;
@@ -77,11 +80,17 @@ final class AttentionSections {
   }
 
   private static String json(List<String> line) {
-    try {
-      return Words.json(MAPPER.writeValueAsString(line));
-    } catch (JsonProcessingException e) {
-      throw new IllegalStateException("texts are always JSON", e);
+    StringWriter json = new StringWriter();
+    try (JsonGenerator generator = JSON.createGenerator(json)) {
+      generator.writeStartArray();
+      for (String cell : line) {
+        generator.writeString(cell);
+      }
+      generator.writeEndArray();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     }
+    return Words.json(json.toString());
   }
 
   private void exceptions() {

@@ -17,7 +17,9 @@ import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.ReportMaker;
 import org.abletwine.plan.ReportMaterial;
 import org.abletwine.plan.tell.Words;
+import org.abletwine.report.chart.DrawnPictures;
 import org.abletwine.report.chart.Pictures;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Makes the report as a page of HTML. The page asks for nothing from anywhere: style, script and
@@ -27,6 +29,8 @@ import org.abletwine.report.chart.Pictures;
  */
 public final class HtmlReport implements ReportMaker {
   private static final String TEMPLATES = "org.abletwine.report.page";
+
+  private @Nullable DrawnPictures pictures;
 
   /** For {@link java.util.ServiceLoader}. */
   public HtmlReport() {}
@@ -38,9 +42,20 @@ public final class HtmlReport implements ReportMaker {
   }
 
   @Override
+  public void begin(RunRecord figures) {
+    pictures = new DrawnPictures(figures);
+  }
+
+  @Override
   public byte[] page(ReportMaterial material) {
+    DrawnPictures begun = pictures;
     Utf8ByteOutput out = new Utf8ByteOutput();
-    engine().render("page.jte", pageOf(material), out);
+    engine()
+        .render(
+            "page.jte",
+            pageOf(
+                material, begun == null ? new DrawnPictures(material.account().figures()) : begun),
+            out);
     ByteArrayOutputStream bytes = new ByteArrayOutputStream(out.getContentLength());
     try {
       out.writeTo(bytes);
@@ -55,13 +70,14 @@ public final class HtmlReport implements ReportMaker {
         null, ContentType.Html, HtmlReport.class.getClassLoader(), TEMPLATES);
   }
 
-  private static Page pageOf(ReportMaterial material) {
+  private static Page pageOf(ReportMaterial material, DrawnPictures pictures) {
     RunRecord run = material.account().figures();
     List<Section> sections = new ArrayList<>();
-    sections.addAll(MainSections.of(material));
     sections.addAll(LookupSections.of(material));
     sections.addAll(AttentionSections.of(material));
     sections.addAll(SourceSections.of(material));
+    sections.addAll(
+        0, MainSections.of(material, pictures)); // made last: its pictures are drawn by now
     long failed = run.controls().stream().filter(one -> !one.holds()).count();
     String script = resource("report.js");
     boolean same = run.rowsIn() == run.rowsOut();

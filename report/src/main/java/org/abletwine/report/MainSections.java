@@ -11,7 +11,7 @@ import org.abletwine.plan.ReportMaterial;
 import org.abletwine.plan.RunAccount;
 import org.abletwine.plan.tell.Needs;
 import org.abletwine.plan.tell.Words;
-import org.abletwine.report.chart.Pictures;
+import org.abletwine.report.chart.DrawnPictures;
 import org.abletwine.table.text.DecimalText;
 import org.jspecify.annotations.Nullable;
 
@@ -20,16 +20,18 @@ final class MainSections {
   private static final int MOST_GROUPS = 200;
 
   private final ReportMaterial material;
+  private final DrawnPictures pictures;
   private final RunRecord run;
   private final List<Section> sections = new ArrayList<>();
 
-  private MainSections(ReportMaterial material) {
+  private MainSections(ReportMaterial material, DrawnPictures pictures) {
     this.material = material;
+    this.pictures = pictures;
     this.run = material.account().figures();
   }
 
-  static List<Section> of(ReportMaterial material) {
-    MainSections main = new MainSections(material);
+  static List<Section> of(ReportMaterial material, DrawnPictures pictures) {
+    MainSections main = new MainSections(material, pictures);
     main.failed();
     main.needs();
     main.lookups();
@@ -123,7 +125,7 @@ final class MainSections {
     }
     List<Block> blocks = new ArrayList<>();
     blocks.add(new Block.Bars("What became of the rows, lookup by lookup", bars));
-    Block.Picture picture = Pictures.withoutMatch(run);
+    Block.Picture picture = pictures.withoutMatch();
     if (picture != null) {
       blocks.add(picture);
     }
@@ -160,7 +162,7 @@ final class MainSections {
     for (int i = 0; i < rollups.size(); i++) {
       RollupFigures rollup = rollups.get(i);
       List<Block> blocks = new ArrayList<>();
-      Block.Picture picture = Pictures.groups(rollup);
+      Block.Picture picture = pictures.groups(i);
       if (picture != null) {
         blocks.add(picture);
       }

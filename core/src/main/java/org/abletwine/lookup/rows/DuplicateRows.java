@@ -1,7 +1,6 @@
 package org.abletwine.lookup.rows;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.abletwine.index.RowSets;
@@ -83,7 +82,7 @@ public final class DuplicateRows {
     public Failures and(Failures others) {
       List<Failure> all = new ArrayList<>(first);
       all.addAll(others.first);
-      all.sort(Comparator.comparingLong(Failure::second));
+      all.sort((a, b) -> Long.compare(a.second(), b.second()));
       return new Failures(
           reference,
           differ,

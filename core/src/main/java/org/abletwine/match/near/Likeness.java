@@ -1,7 +1,6 @@
 package org.abletwine.match.near;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -198,7 +197,7 @@ final class Likeness {
         }
       }
     }
-    pairs.sort(Comparator.comparingDouble(Pair::gain).reversed());
+    pairs.sort((one, other) -> Double.compare(other.gain(), one.gain()));
     return pairs;
   }
 

@@ -2,7 +2,6 @@ package org.abletwine.match.near;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import org.abletwine.match.NearMiss;
 
@@ -66,7 +65,7 @@ public final class NearSearch {
     }
     Integer[] order = new Integer[found.length];
     Arrays.setAll(order, i -> i);
-    Arrays.sort(order, Comparator.comparingDouble((Integer i) -> alike[i]).reversed());
+    Arrays.sort(order, (one, other) -> Double.compare(alike[other], alike[one]));
     likeness.of(folded);
     List<Candidate> near = new ArrayList<>();
     for (int i = 0; i < Math.min(COMPARED, order.length); i++) {
@@ -78,11 +77,13 @@ public final class NearSearch {
         near.add(new Candidate(at, likeness.to(keys.folded(at), 0)));
       }
     }
-    near.sort(
-        Comparator.comparingDouble(Candidate::likeness)
-            .reversed()
-            .thenComparing(one -> keys.shown(one.key())));
+    near.sort(this::nearestFirst);
     return judged(folded, near, most);
+  }
+
+  private int nearestFirst(Candidate one, Candidate other) {
+    int nearer = Double.compare(other.likeness(), one.likeness());
+    return nearer != 0 ? nearer : keys.shown(one.key()).compareTo(keys.shown(other.key()));
   }
 
   private List<NearMiss> judged(String folded, List<Candidate> near, int most) {

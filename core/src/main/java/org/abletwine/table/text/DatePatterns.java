@@ -28,6 +28,8 @@ public final class DatePatterns implements Serializable {
   /** Characters of a date as ISO 8601 writes it. */
   public static final int DAY_LENGTH = 10;
 
+  private static final int MOST_YEAR = 10;
+
   private static final long serialVersionUID = 1L;
 
   private final List<String> patterns;
@@ -54,6 +56,10 @@ public final class DatePatterns implements Serializable {
    * @throws IllegalArgumentException when it cannot be read
    */
   public static DateTimeFormatter formatter(String pattern) {
+    if (outsideQuotes(pattern)
+        .contains("u".repeat(MOST_YEAR + 1))) { // known to fail once it writes
+      throw new IllegalArgumentException("a year of more than " + MOST_YEAR + " letters");
+    }
     DateTimeFormatterBuilder builder =
         new DateTimeFormatterBuilder().parseCaseInsensitive().appendPattern(outsideQuotes(pattern));
     if (letters(pattern).indexOf('H') < 0 && letters(pattern).indexOf('h') < 0) {
@@ -95,6 +101,10 @@ public final class DatePatterns implements Serializable {
    */
   public @Nullable LocalDateTime read(String text) {
     if (plain()) {
+      if (text.length() == DAY_LENGTH) {
+        long day = isoDay(text);
+        return day == NONE ? null : LocalDate.ofEpochDay(day).atStartOfDay();
+      }
       try {
         return known(
             text.indexOf('T') < 0 && text.indexOf(' ') < 0

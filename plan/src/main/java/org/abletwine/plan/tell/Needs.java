@@ -2,7 +2,6 @@ package org.abletwine.plan.tell;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -67,8 +66,10 @@ public final class Needs {
       lookup.attributes().forEach(attribute -> brought.add(attribute.column()));
     }
     needs.sort(
-        Comparator.comparing(Need::stake, Comparator.reverseOrder())
-            .thenComparing(Need::rows, Comparator.reverseOrder()));
+        (one, other) -> {
+          int larger = other.stake().compareTo(one.stake());
+          return larger != 0 ? larger : Long.compare(other.rows(), one.rows());
+        });
   }
 
   private static String unmatched(LookupFigures lookup) {

@@ -1,6 +1,7 @@
 package org.abletwine.plan.tell;
 
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import org.abletwine.figures.RunRecord;
@@ -8,7 +9,7 @@ import org.abletwine.table.text.Veil;
 
 /** Numbers as a person is told them. Stateless. */
 public final class Words {
-  private static final Pattern LONG = Pattern.compile("(?<![0-9.'-])[0-9]{4,18}(?![0-9-])");
+  private static final Pattern LONG = Pattern.compile("(?<![0-9.'-])[1-9][0-9]{3,17}(?![0-9-])");
 
   private Words() {}
 
@@ -24,7 +25,7 @@ public final class Words {
 
   /** {@return a count with its thousands parted} */
   public static String count(long count) {
-    return String.format(Locale.ROOT, "%,d", count);
+    return parted(Long.toString(count));
   }
 
   /**
@@ -44,7 +45,7 @@ public final class Words {
     if (part < whole && share > 99.95) {
       return ">99.9 %";
     }
-    return String.format(Locale.ROOT, "%.1f %%", share);
+    return BigDecimal.valueOf(share).setScale(1, RoundingMode.HALF_UP) + " %";
   }
 
   /** {@return a part of a whole, such as {@code 58 (1.9 %)}} */
@@ -54,9 +55,8 @@ public final class Words {
 
   /** {@return a time in seconds} */
   public static String seconds(long millis) {
-    return millis < 10_000
-        ? String.format(Locale.ROOT, "%.2f s", millis / 1000.0)
-        : String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
+    int places = millis < 10_000 ? 2 : 1;
+    return BigDecimal.valueOf(millis, 3).setScale(places, RoundingMode.HALF_UP) + " s";
   }
 
   /** {@return a size, such as {@code 860 kB}} */
@@ -72,14 +72,27 @@ public final class Words {
 
   /** {@return a number with its thousands parted, all its places kept} */
   public static String number(BigDecimal value) {
-    BigDecimal plain = value.scale() < 0 ? value.setScale(0) : value;
-    return String.format(Locale.ROOT, "%,." + plain.scale() + "f", plain);
+    return parted(value.toPlainString());
   }
 
-  /** {@return a text whose long numbers have their thousands parted; dates stay} */
+  /** {@return a text whose long numbers have their thousands parted; dates and codes stay} */
   public static String grouped(String text) {
-    return LONG.matcher(text)
-        .replaceAll(found -> String.format(Locale.ROOT, "%,d", Long.parseLong(found.group())));
+    return LONG.matcher(text).replaceAll(found -> parted(found.group()));
+  }
+
+  /** A plain number with its thousands parted: formats of the runtime take long to be ready. */
+  private static String parted(String number) {
+    int point = number.indexOf('.');
+    int end = point < 0 ? number.length() : point;
+    int start = number.startsWith("-") ? 1 : 0;
+    StringBuilder text = new StringBuilder(number.length() + 8);
+    for (int at = 0; at < number.length(); at++) {
+      if (at > start && at < end && (end - at) % 3 == 0) {
+        text.append(',');
+      }
+      text.append(number.charAt(at));
+    }
+    return text.toString();
   }
 
   /**
