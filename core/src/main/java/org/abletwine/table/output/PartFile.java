@@ -18,11 +18,14 @@ import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
+import java.time.Instant;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * The file an output is written to before it is moved into place: in the same folder, under a name
@@ -38,6 +41,16 @@ final class PartFile implements AutoCloseable {
   private static final Set<StandardOpenOption> CREATED =
       Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.READ, StandardOpenOption.WRITE);
   private static final AtomicLong COUNTER = new AtomicLong();
+
+  /** The process that writes a part, as its name has it: its number, and when it began. */
+  private static final Pattern PROCESS = Pattern.compile("-([0-9]{1,18})-([0-9a-f]{1,15})\\.part$");
+
+  /** The same beginning, in milliseconds: a clock that is set right moves all of them. */
+  private static final long SAME = 5_000;
+
+  private static final String OWN_PROCESS =
+      "-" + ProcessHandle.current().pid() + "-" + Long.toHexString(begun(ProcessHandle.current()));
+
   private static final Map<Path, PartFile> OPEN = new ConcurrentHashMap<>();
 
   private final Path path;
@@ -79,7 +92,7 @@ final class PartFile implements AutoCloseable {
     for (int tries = 0; ; tries++) {
       new SecureRandom().nextBytes(random); // made here: a start that writes nothing need not wait
       String own = HexFormat.of().formatHex(random) + Long.toHexString(COUNTER.getAndIncrement());
-      Path path = folder.resolve(prefix + own + '-' + ProcessHandle.current().pid() + END);
+      Path path = folder.resolve(prefix + own + OWN_PROCESS + END);
       try {
         // Created new: a link that somebody has laid under that name is an error, not followed.
         FileChannel channel = FileChannel.open(path, CREATED, attributes);
@@ -139,18 +152,24 @@ final class PartFile implements AutoCloseable {
   }
 
   /**
-   * Whether the process that a part names runs on this machine. Locks alone do not say so: on many
+   * Whether the process that a part names is known to run. Locks alone do not say so: on many
    * systems a process loses the lock of a file when it closes the file anywhere, such as in a
    * library that reads an archive.
    */
   private static boolean isOfTheLiving(Path part) {
-    String name = "" + part.getFileName();
-    String number = name.substring(name.lastIndexOf('-') + 1, name.length() - END.length());
-    try {
-      return ProcessHandle.of(Long.parseLong(number)).isPresent();
-    } catch (NumberFormatException e) {
+    Matcher process = PROCESS.matcher("" + part.getFileName());
+    if (!process.find()) {
       return false;
     }
+    long begun = Long.parseLong(process.group(2), 16);
+    return ProcessHandle.of(Long.parseLong(process.group(1)))
+        .filter(one -> Math.abs(begun(one) - begun) < SAME) // not another that got its number
+        .isPresent();
+  }
+
+  /** When a process began, in milliseconds since 1970; 0 where that is not told. */
+  private static long begun(ProcessHandle process) {
+    return process.info().startInstant().map(Instant::toEpochMilli).orElse(0L);
   }
 
   /**

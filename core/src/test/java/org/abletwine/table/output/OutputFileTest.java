@@ -97,7 +97,7 @@ class OutputFileTest {
       assertThat(in.read()).isEqualTo('h');
       assertThat(in).hasContent("alf");
     }
-    String unnamed = part.toString().replaceAll("-[0-9]+(?=\\.part$)", "-0");
+    String unnamed = part.toString().replaceAll("-[0-9]+(?=-[0-9a-f]+\\.part$)", "-0");
     Path hidden = Files.createLink(Path.of(unnamed), part); // the lock alone keeps this one
     another(Clearer.class, folder.resolve("out.csv").toString()).waitFor();
     assertThat(hidden).as("its lock is held").exists();
@@ -106,6 +106,10 @@ class OutputFileTest {
     Files.readString(part); // whoever reads it otherwise: its process is alive
     another(Clearer.class, folder.resolve("out.csv").toString()).waitFor();
     assertThat(part).as("it names a process that is alive").exists();
+    String later = part.toString().replaceAll("[0-9a-f]+(?=\\.part$)", "7fffffffff");
+    Files.copy(part, Path.of(later));
+    another(Clearer.class, folder.resolve("out.csv").toString()).waitFor();
+    assertThat(Path.of(later)).as("another process got that number").doesNotExist();
     file.write(" and whole".getBytes(StandardCharsets.UTF_8), 10);
     file.commit();
     assertThat(folder.resolve("out.csv")).hasContent("half and whole");
