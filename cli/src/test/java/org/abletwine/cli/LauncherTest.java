@@ -42,7 +42,8 @@ class LauncherTest {
     plan("here/listed.plan.yaml", "[small.csv, /srv/tables/large.csv]");
     plan("here/database.plan.yaml", "small.csv, database: { url: \"jdbc:postgresql://h/d\" }");
     plan("months/all.plan.yaml", "*.csv");
-    assertThat(new ProcessBuilder("mkfifo", folder.resolve("pipe").toString()).start())
+    String[] pipes = {"mkfifo", folder + "/pipe", folder + "/here/pipe.plan.yaml"};
+    assertThat(new ProcessBuilder(pipes).start())
         .satisfies(made -> assertThat(made.waitFor()).isZero());
   }
 
@@ -107,6 +108,7 @@ class LauncherTest {
         "demo wendle-vale --tickets 12000000",
         "run above.plan.yaml",
         "run far.plan.yaml",
+        "run pipe.plan.yaml",
         "run home.plan.yaml",
         "run listed.plan.yaml",
         "run database.plan.yaml",
