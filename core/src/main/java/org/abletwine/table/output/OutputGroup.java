@@ -112,7 +112,9 @@ public final class OutputGroup implements AutoCloseable {
       moves.close();
       moves = opened(list);
     }
-    moves.truncate(0);
+    if (moves.size() > 0) { // of a run that was ended
+      moves.truncate(0);
+    }
     StringBuilder lines = new StringBuilder();
     for (Path target : targets) {
       Path absolute = target.toAbsolutePath();

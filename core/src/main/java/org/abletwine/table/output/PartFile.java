@@ -178,7 +178,7 @@ final class PartFile implements AutoCloseable {
    */
   static InputStream reading(Path file) throws IOException {
     PartFile own = OPEN.get(file);
-    return own == null || !own.channel.isOpen()
+    return own == null || far(file) || !own.channel.isOpen()
         ? Files.newInputStream(file)
         : new Reading(own.channel);
   }
