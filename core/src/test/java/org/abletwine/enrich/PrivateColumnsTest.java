@@ -66,6 +66,11 @@ class PrivateColumnsTest {
     assertThat(sink.rows().get(0)).contains("0770", "0140", "01");
   }
 
+  /** Digests are drawn anew for each process, and may hold any digits by chance. */
+  private static String withoutDigests(Object told) {
+    return told.toString().replaceAll("private-[0-9a-f]{12}", "private");
+  }
+
   @Test
   void whoeverIsToldOfRowsIsToldDigests() {
     for (int workers = 1; workers <= 3; workers++) {
@@ -81,16 +86,15 @@ class PrivateColumnsTest {
           .extracting(Exceptions.Found::key)
           .containsExactly(Veil.digest("0771"), unknown, unknown, "");
       assertThat(found.get(1).carried()).containsExactly(unknown, "3");
-      assertThat(found.toString()).doesNotContain("077").doesNotContain("0799");
+      assertThat(withoutDigests(found)).doesNotContain("077").doesNotContain("0799");
     }
   }
 
   @Test
   void aTraceShowsDigestsAlsoOfColumnsThatAreGoneAtTheEnd() {
     TracedRow row = enrichment(Set.of("phone", "office")).build().trace(1);
+    assertThat(withoutDigests(row)).doesNotContain("0770").doesNotContain("0140");
     assertThat(row.toString())
-        .doesNotContain("0770")
-        .doesNotContain("0140")
         .contains(
             "phone=" + Veil.digest("0770"), "label=office =, detail=\"" + Veil.digest("0140"));
   }
@@ -105,7 +109,7 @@ class PrivateColumnsTest {
   @Test
   void aDigestIsTheSameForTheSameValueOnly() {
     assertThat(Veil.digest("0770")).matches("private-[0-9a-f]{12}").isEqualTo(Veil.digest("0770"));
-    assertThat(Veil.digest("0770")).isNotEqualTo(Veil.digest("0771")).doesNotContain("0770");
+    assertThat(Veil.digest("0770")).isNotEqualTo(Veil.digest("0771"));
     assertThat(Veil.over(true, null)).isNull();
     assertThat(Veil.over(true, "  ")).isEqualTo("  ");
     assertThat(Veil.over(false, "0770")).isEqualTo("0770");
