@@ -180,7 +180,12 @@ final class PartFile implements AutoCloseable {
     PartFile own = OPEN.get(file);
     return own == null || far(file) || !own.channel.isOpen()
         ? Files.newInputStream(file)
-        : new Reading(own.channel);
+        : own.stream();
+  }
+
+  /** Returns a stream of all bytes from the first on; several may read at once. */
+  InputStream stream() {
+    return new Reading(channel);
   }
 
   /** The bytes of a channel from the first on; what has been written, and where, stays. */
@@ -200,6 +205,9 @@ final class PartFile implements AutoCloseable {
 
     @Override
     public int read(byte[] bytes, int from, int length) throws IOException {
+      if (length == 0) {
+        return 0;
+      }
       int count = channel.read(ByteBuffer.wrap(bytes, from, length), at);
       at += Math.max(0, count);
       return count;

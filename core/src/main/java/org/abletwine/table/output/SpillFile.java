@@ -143,25 +143,7 @@ public final class SpillFile implements StoredBytes, AutoCloseable {
 
   /** Returns a stream of all bytes from the first on; several may read at once. */
   public InputStream stream() {
-    return new InputStream() {
-      private long at;
-
-      @Override
-      public int read() throws IOException {
-        byte[] one = new byte[1];
-        return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
-      }
-
-      @Override
-      public int read(byte[] into, int from, int length) throws IOException {
-        if (length == 0) {
-          return 0;
-        }
-        int read = channel.read(ByteBuffer.wrap(into, from, length), at);
-        at += Math.max(read, 0);
-        return read;
-      }
-    };
+    return part.stream();
   }
 
   /**
