@@ -16,7 +16,7 @@ public final class DrawnPictures {
       Block.@Nullable Picture withoutMatch, List<Block.@Nullable Picture> groups) {}
 
   /**
-   * Begins to draw, on a thread of its own.
+   * Begins to draw, on another thread.
    *
    * @param run the figures
    */
