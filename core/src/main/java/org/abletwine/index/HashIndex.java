@@ -1,7 +1,6 @@
 package org.abletwine.index;
 
 import java.io.Serializable;
-import java.util.Arrays;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.table.DataException;
 
@@ -30,10 +29,8 @@ public final class HashIndex implements Serializable {
   private static final long MOST_EXPECTED = 50_000_000;
   private static final double MOST_LOAD = 0.6;
 
-  /** Most rows straddle two cache lines: a byte that is in the second one. */
-  private static final int NEXT_LINE = 48;
-
-  private static final int AT_ONCE = 1 << 12;
+  /** Keys probed at a time: few enough that the processor still knows where their pages are. */
+  private static final int AT_ONCE = 1 << 9;
 
   private long[] slots = new long[FIRST_SLOTS];
   private int mask = FIRST_SLOTS - 1;
@@ -100,7 +97,8 @@ public final class HashIndex implements Serializable {
     long[] table = slots;
     int slot = hash & mask;
     for (long entry = table[slot]; entry != 0; entry = table[slot]) {
-      if ((int) (entry >>> 32) == hash && sameKey((int) entry - 1, encoded.bytes, start, length)) {
+      if ((int) (entry >>> 32) == hash
+          && store.hasKey((int) entry - 1, encoded.bytes, start, length)) {
         return join((int) entry - 1, row);
       }
       slot = slot + 1 & mask;
@@ -161,7 +159,6 @@ public final class HashIndex implements Serializable {
     }
   }
 
-  /** Few enough rows that the pages they touch are still known to the processor at the end. */
   private void probe(EncodedKeys encoded, int[] found, int from, int to) {
     int[] hashes = encoded.hashes;
     long[] table = slots;
@@ -180,14 +177,11 @@ public final class HashIndex implements Serializable {
     }
     for (int i = from; i < to; i++) {
       if (found[i] != ABSENT) {
-        int position = (int) table[found[i]] - 1;
-        byte[] page = arena.page(position);
-        int at = Arena.offset(position);
-        seen += page[at] + page[Math.min(at + NEXT_LINE, page.length - 1)];
+        seen += store.touch((int) table[found[i]] - 1);
       }
     }
     encoded.touched = seen;
-    // Stage 2: compare keys, and go on along the run in the rare case that only the hash agreed.
+    // Stage 2: compare keys.
     for (int i = from; i < to; i++) {
       if (found[i] != ABSENT) {
         found[i] = encoded.blankParts[i] != 0 ? ABSENT : confirm(encoded, i, found[i]);
@@ -223,36 +217,40 @@ public final class HashIndex implements Serializable {
    * @return as {@link #probe} gives it
    */
   public int find(EncodedKeys encoded, int key) {
-    return confirm(encoded, key, encoded.hashes[key] & mask);
+    return search(encoded, key, encoded.hashes[key] & mask);
   }
 
-  private int confirm(EncodedKeys encoded, int key, int from) {
+  /** Looks up a key that has the hash of what is in a slot; nearly always that is it. */
+  private int confirm(EncodedKeys encoded, int key, int slot) {
+    int start = encoded.ends[key];
+    int place = (int) slots[slot] - 1;
+    return store.hasKey(place, encoded.bytes, start, encoded.ends[key + 1] - start)
+        ? held(place)
+        : search(encoded, key, slot + 1 & mask);
+  }
+
+  /** What is told of a key whose row is there. */
+  private int held(int place) {
+    int field = getRow(arena.page(place), Arena.offset(place));
+    return field < 0 ? field : place;
+  }
+
+  /** Looks up a key along the run of slots from one on. */
+  private int search(EncodedKeys encoded, int key, int from) {
     int start = encoded.ends[key];
     int length = encoded.ends[key + 1] - start;
     int hash = encoded.hashes[key];
     int slot = from;
     for (long entry = slots[slot]; entry != 0; entry = slots[slot]) {
       if ((int) (entry >>> 32) == hash) {
-        int position = (int) entry - 1;
-        if (sameKey(position, encoded.bytes, start, length)) {
-          int field = getRow(arena.page(position), Arena.offset(position));
-          return field < 0 ? field : position;
+        int place = (int) entry - 1;
+        if (store.hasKey(place, encoded.bytes, start, length)) {
+          return held(place);
         }
       }
       slot = slot + 1 & mask;
     }
     return ABSENT;
-  }
-
-  private boolean sameKey(int position, byte[] bytes, int start, int length) {
-    byte[] page = arena.page(position);
-    int at = Arena.offset(position) + 4;
-    int header = Varint.read(page, at);
-    if (header >>> 1 != length) {
-      return false;
-    }
-    int from = at + Varint.size(header);
-    return Arrays.equals(page, from, from + length, bytes, start, start + length);
   }
 
   /**

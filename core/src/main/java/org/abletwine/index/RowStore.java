@@ -7,6 +7,7 @@ import java.nio.ByteOrder;
 import java.util.Arrays;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.table.batch.CellVector;
+import org.abletwine.table.text.ByteHash;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
@@ -34,11 +35,17 @@ public final class RowStore implements Serializable {
   /** A key of so many bytes is copied as two words, and its header is one byte. */
   private static final int SHORT = 16;
 
+  /** Most rows straddle two cache lines: a byte that is in the second one. */
+  private static final int NEXT_LINE = 48;
+
   /** Bytes before the key: they belong to the index. */
   private static final int KEY_AT = 4;
 
   private static final byte[] NO_BYTES = {};
-  private static final int CHUNK_BITS = 14;
+
+  /** Few rows: what is seldom done would be left out of what is compiled, and be missed there. */
+  private static final int CHUNK_BITS = 11;
+
   private static final int CHUNK = 1 << CHUNK_BITS;
 
   private final int cells;
@@ -107,7 +114,7 @@ public final class RowStore implements Serializable {
     for (CellVector column : columns) {
       length = pack(column, row, length);
     }
-    int position = arena.allocate(length);
+    int position = arena.allocate(length + CellVector.SLACK, length); // read by words
     System.arraycopy(scratch, 0, arena.page(position), Arena.offset(position), length);
     setPosition(rows, position);
     rows++;
@@ -208,10 +215,35 @@ public final class RowStore implements Serializable {
     int seen = 0;
     for (int i = 0; i < count; i++) {
       if (places[i] >= 0) {
-        seen += arena.page(places[i])[Arena.offset(places[i])];
+        seen += touch(places[i]);
       }
     }
     return seen;
+  }
+
+  /** Loads one row into the cache. */
+  int touch(int place) {
+    byte[] page = arena.page(place);
+    int at = Arena.offset(place);
+    return page[at] + page[Math.min(at + NEXT_LINE, page.length - 1)];
+  }
+
+  /** Whether a row has the key that is the given bytes, after which eight more can be read. */
+  boolean hasKey(int place, byte[] bytes, int start, int length) {
+    byte[] page = arena.page(place);
+    int at = Arena.offset(place) + KEY_AT;
+    if (length <= SHORT) {
+      int from = at + 1;
+      return page[at] >>> 1 == length
+          && ByteHash.word(page, from, from + length) == ByteHash.word(bytes, start, start + length)
+          && (length <= Long.BYTES
+              || ByteHash.word(page, from + 8, from + length)
+                  == ByteHash.word(bytes, start + 8, start + length));
+    }
+    int header = Varint.read(page, at);
+    int from = at + Varint.size(header);
+    return header >>> 1 == length
+        && Arrays.equals(page, from, from + length, bytes, start, start + length);
   }
 
   /**

@@ -323,9 +323,10 @@ public final class Batch {
     mostRows = Integer.MAX_VALUE;
   }
 
-  /** Returns whether a reader should stop filling: enough rows, or enough text. */
+  /** Returns whether a reader should stop filling: enough rows, text or cells. */
   public boolean full() {
-    return baseRows >= mostRows || mostRows == ROWS && (used >= MOST_BYTES || cells >= MOST_CELLS);
+    int worth = Math.max(used / (MOST_BYTES / ROWS), cells / (MOST_CELLS / ROWS));
+    return Math.max(baseRows, worth) >= mostRows;
   }
 
   /** States the number of the first row read into this batch, 1-based; the others follow it. */

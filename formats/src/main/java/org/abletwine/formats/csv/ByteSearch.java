@@ -14,6 +14,12 @@ final class ByteSearch {
   /** Times this, a byte stands in each byte of a word. */
   static final long EACH = 0x0101010101010101L;
 
+  /** Bytes behind the end of a text that are read and do not count. */
+  static final int ROOM = 64;
+
+  /** Times this, the lowest bits of eight bytes meet in the highest byte: the first is lowest. */
+  private static final long EIGHT_TO_ONE = 0x0102040810204080L;
+
   private static final VarHandle WORDS =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
@@ -39,14 +45,9 @@ final class ByteSearch {
     return ~((word & 0x7F * EACH) + 0x7F * EACH | word | 0x7F * EACH);
   }
 
-  /** The top bit of each byte that is a line feed or a carriage return. */
-  static long lineBreaks(long word) {
-    return zeros(word ^ '\n' * EACH) | zeros(word ^ '\r' * EACH);
-  }
-
   /**
-   * The top bit of some byte when there is a line break or a byte of a pattern, and perhaps when
-   * there is not.
+   * The top bit of each byte that is a line feed, a carriage return or a byte of a pattern, and of
+   * some that are not.
    *
    * @param word eight bytes
    * @param pattern a byte in each byte
@@ -62,35 +63,28 @@ final class ByteSearch {
   }
 
   /**
-   * The top bit of each of eight bytes that is the separator.
+   * One bit for each of 64 bytes that is the separator, the first lowest.
    *
-   * @param bytes the text, with a word of room behind its end
+   * @param bytes the text, with {@link #ROOM} behind its end
    * @param at the first of them
    * @param to what lies there and behind it does not count
    */
   long separators(byte[] bytes, int at, int to) {
-    return separators(word(bytes, at)) & before(to - at);
+    long found =
+        each(separators(word(bytes, at)))
+            | each(separators(word(bytes, at + 8))) << 8
+            | each(separators(word(bytes, at + 16))) << 16
+            | each(separators(word(bytes, at + 24))) << 24
+            | each(separators(word(bytes, at + 32))) << 32
+            | each(separators(word(bytes, at + 40))) << 40
+            | each(separators(word(bytes, at + 48))) << 48
+            | each(separators(word(bytes, at + 56))) << 56;
+    return to - at >= Long.SIZE ? found : found & (1L << to - at) - 1;
   }
 
-  /** All bits of so many bytes of a word, the first lowest. */
-  private static long before(int count) {
-    return count >= Long.BYTES ? -1L : (1L << (count << 3)) - 1;
-  }
-
-  /**
-   * Counts separators.
-   *
-   * @param bytes the text, with a word of room behind its end
-   * @param from where to begin
-   * @param to where to end, exclusive
-   */
-  int countSeparators(byte[] bytes, int from, int to) {
-    int count = 0;
-    int base = from;
-    for (; base <= to - Long.BYTES; base += Long.BYTES) {
-      count += Long.bitCount(separators(word(bytes, base)));
-    }
-    return base < to ? count + Long.bitCount(separators(bytes, base, to)) : count;
+  /** One bit for each byte whose top bit is set, and nothing else, the first lowest. */
+  static long each(long tops) {
+    return (tops >>> 7) * EIGHT_TO_ONE >>> 56;
   }
 
   /** Counts how often a byte stands in a stretch of text. */

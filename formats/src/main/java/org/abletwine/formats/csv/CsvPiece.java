@@ -70,7 +70,7 @@ final class CsvPiece {
   /** Returns where a line ends, exclusive. */
   int lineEnd(int number) {
     int noted = lineEnds[number];
-    return noted < 0 ? ~noted : noted;
+    return noted ^ noted >> 31;
   }
 
   /** Returns whether there is no quote in a line. */

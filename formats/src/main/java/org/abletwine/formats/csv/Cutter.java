@@ -19,8 +19,8 @@ final class Cutter {
   /** Bytes asked for at least, so that one character fits. */
   private static final int LEAST = 8;
 
-  /** Bytes behind the text that is wanted. */
-  private static final int ROOM = LEAST + CellVector.SLACK;
+  /** Bytes behind the text that is wanted, for whoever reads it by words. */
+  private static final int ROOM = LEAST + Math.max(ByteSearch.ROOM, CellVector.SLACK);
 
   private final Decoding decoding;
   private final byte delimiter;
@@ -225,49 +225,61 @@ final class Cutter {
     int limit = atEnd ? used : used - 1;
     int at = from;
     long all = seen;
-    while (at + 2 * Long.BYTES <= limit) {
-      long one = ByteSearch.word(text, at);
-      long two = ByteSearch.word(text, at + Long.BYTES);
-      int next = at + 2 * Long.BYTES;
-      all |= one | two;
-      boolean any = (ByteSearch.mayHold(one, quotes) | ByteSearch.mayHold(two, quotes)) != 0;
-      at = any ? hits(text, at, next, limit, used) : next;
+    while (at <= limit - Long.SIZE) {
+      long may = 0;
+      for (int word = 0; word < Long.SIZE; word += Long.BYTES) {
+        long bytes = ByteSearch.word(text, at + word);
+        all |= bytes;
+        may |= ByteSearch.each(ByteSearch.mayHold(bytes, quotes)) << word;
+      }
+      at = follow(text, at, may, at + Long.SIZE, used);
     }
     while (at < limit) {
-      all |= ByteSearch.word(text, at);
-      at = hits(text, at, Math.min(limit, at + Long.BYTES), limit, used);
+      long bytes = ByteSearch.word(text, at);
+      int next = Math.min(at + Long.BYTES, limit);
+      all |= bytes;
+      long may = ByteSearch.each(ByteSearch.mayHold(bytes, quotes)) & (1L << next - at) - 1;
+      at = follow(text, at, may, next, used);
     }
     seen = all;
     return at;
   }
 
-  /** Follows what is in some words; returns from where to go on. */
-  private int hits(byte[] text, int from, int next, int limit, int used) {
+  /**
+   * Follows what is in some bytes; returns from where to go on.
+   *
+   * @param may for each byte whether it may be a quote or end a line, the first lowest
+   * @param next the end of these bytes, exclusive
+   */
+  private int follow(byte[] text, int from, long may, int next, int used) {
     int taken = from;
-    for (int at = from; at < next; at += Long.BYTES) {
-      long word = ByteSearch.word(text, at);
-      long hits = ByteSearch.zeros(word ^ quotes) | ByteSearch.lineBreaks(word);
-      for (; hits != 0; hits &= hits - 1) {
-        int hit = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-        if (hit >= taken && hit < limit) { // or taken with the byte before, or not to be told yet
-          taken = hit(text, hit, used);
-        }
+    for (long left = may; left != 0; left &= left - 1) {
+      int at = from + Long.numberOfTrailingZeros(left);
+      if (at >= taken) { // or it was taken with the byte before
+        taken = hit(text, at, used);
       }
     }
     return Math.max(next, taken);
   }
 
-  /** Takes a quote or a line end into account, and with it the byte behind where both are one. */
+  /**
+   * Takes a byte into account that may be a quote or end a line, and with it the one behind where
+   * both are one; returns from where to go on.
+   */
   private int hit(byte[] text, int at, int used) {
     byte c = text[at];
-    boolean twice = at + 1 < used && text[at + 1] == c;
+    int inside = at + 1 - used >> 31;
+    int next = text[at + 1] & inside | ~inside; // no byte of text where there is none
     if (quoted) {
       if (c == quote) {
-        quoted = twice;
-        return twice ? at + 2 : at + 1;
+        quoted = next == quote;
+        return quoted ? at + 2 : at + 1;
       }
       breaks += c == '\n' ? 1 : 0;
       return at + 1;
+    }
+    if (c != quote && c != '\n' && c != '\r') {
+      return at; // it only may have been one of them
     }
     if (c == quote) {
       quotesMet = true;
@@ -276,7 +288,7 @@ final class Cutter {
       opened = at;
       return at + 1;
     }
-    boolean pair = c == '\r' && at + 1 < used && text[at + 1] == '\n';
+    boolean pair = c == '\r' && next == '\n';
     boolean empty = at == rowStart && (skipsEmptyLines || header);
     if (!empty) {
       rows += header ? 0 : 1;

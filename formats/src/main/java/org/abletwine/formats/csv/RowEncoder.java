@@ -31,12 +31,17 @@ final class RowEncoder {
   private byte[] buffer = new byte[BUFFER];
   private int used;
 
-  // Of the batch that is encoded: the columns that leave, those of them that are not of the source,
-  // where what leaves in one copy ends, and whether cells stand apart as they did.
-  private int[] columns = {};
+  // Of the batch that is encoded: the parts each row leaves in, with the first and the last column
+  // of those that leave in one copy, or the cells of a column that is not of the source; and
+  // whether cells stand apart as they did.
+  private int parts;
+  private int[] firsts = {};
+  private int[] lasts = {};
   private @Nullable CellVector[] added = {};
-  private int[] runEnds = {};
   private boolean sameSeparator;
+
+  /** Bytes that are free behind all that is written: for what parts cells, and for whole words. */
+  private int behind;
 
   /**
    * @param forms for each output column how its numbers are written; null for as they stand
@@ -74,8 +79,7 @@ final class RowEncoder {
   }
 
   /** Settles how the columns of a batch leave: those that are in the source side by side as one. */
-  private void settle(Batch batch, int[] wanted) {
-    columns = wanted;
+  private void settle(Batch batch, int[] columns) {
     sameSeparator = batch.separator() == delimiter;
     if (!sameSeparator || forms != null) {
       // Each cell leaves by itself: all of them are needed.
@@ -83,47 +87,51 @@ final class RowEncoder {
         batch.complete(row);
       }
     }
-    int base = batch.baseColumns();
+    parts = 0;
+    firsts = new int[columns.length];
+    lasts = new int[columns.length];
     added = new CellVector[columns.length];
-    runEnds = new int[columns.length];
-    for (int i = columns.length - 1; i >= 0; i--) {
+    for (int i = 0; i < columns.length; i++) {
+      int column = columns[i];
       NumberForm form = forms == null ? null : forms[i];
-      runEnds[i] = i;
-      if (form != null) {
-        added[i] = formed(batch, columns[i], form);
-      } else if (columns[i] >= base) {
-        // Where a point or a sign may need quotes, numbers are looked at like any other text.
-        CellVector cells = batch.column(columns[i]);
-        added[i] = usual ? cells : cells.asText(new CellVector());
-      } else if (sameSeparator
-          && i + 1 < columns.length
-          && columns[i + 1] == columns[i] + 1
-          && columns[i + 1] < base
-          && added[i + 1] == null) {
-        runEnds[i] = runEnds[i + 1];
+      boolean asItStands = form == null && column < batch.baseColumns();
+      CellVector cells = asItStands ? null : cells(batch, column, form);
+      boolean goesOn = cells == null && parts > 0 && added[parts - 1] == null && sameSeparator;
+      if (goesOn && lasts[parts - 1] + 1 == column) {
+        lasts[parts - 1] = column;
+      } else {
+        firsts[parts] = column;
+        lasts[parts] = column;
+        added[parts++] = cells;
       }
     }
+    behind = columns.length + 2 * lineEnd.length + CellVector.SLACK;
+  }
+
+  /** The cells of a column that does not leave as it stands in the source. */
+  private CellVector cells(Batch batch, int column, @Nullable NumberForm form) {
+    if (form != null) {
+      return formed(batch, column, form);
+    }
+    // Where a point or a sign may need quotes, numbers are looked at like any other text.
+    CellVector cells = batch.column(column);
+    return usual ? cells : cells.asText(new CellVector());
   }
 
   /** Encodes one row; returns where it ends. */
   private int row(Batch batch, int row, int start) {
     int at = start;
     int baseRow = batch.baseRow(row);
-    for (int i = 0; i < columns.length; i = runEnds[i] + 1) {
-      if (i > 0) {
-        at = one(delimiter, at);
-      }
-      CellVector cells = added[i];
-      int origin = cells == null ? columns[i] : cells.cameFrom(row);
-      if (cells != null && origin < 0) {
-        at = addedCell(cells, row, at);
-      } else if (sameSeparator) {
-        at = run(batch, baseRow, origin, cells == null ? columns[runEnds[i]] : origin, at);
-      } else {
-        at = rewritten(batch, baseRow, origin, at);
-      }
+    room(at);
+    for (int part = 0; part < parts; part++) {
+      CellVector cells = added[part];
+      at =
+          cells == null
+              ? run(batch, baseRow, firsts[part], lasts[part], at)
+              : addedCell(batch, baseRow, cells, row, at);
+      buffer[at++] = delimiter;
     }
-    ensure(at, lineEnd.length);
+    at = Math.max(start, at - 1); // nothing stands behind the last
     for (byte b : lineEnd) {
       buffer[at++] = b;
     }
@@ -147,28 +155,29 @@ final class RowEncoder {
     return formed;
   }
 
-  private void ensure(int at, int more) {
-    if (at + more > buffer.length) {
-      buffer = Arrays.copyOf(buffer, Math.max(at + more, buffer.length * 2));
-    }
+  /** The buffer, with room behind a place for all that stands between cells, and some words. */
+  private byte[] room(int at) {
+    byte[] held = buffer;
+    return at + behind > held.length ? grow(at + behind) : held;
   }
 
-  private int one(byte c, int at) {
-    ensure(at, 1);
-    buffer[at] = c;
-    return at + 1;
+  private byte[] grow(int least) {
+    buffer = Arrays.copyOf(buffer, Math.max(least, buffer.length * 2));
+    return buffer;
   }
 
   /** Copies text; short text as two words, for what is too much is written over. */
   private int copy(byte[] text, int start, int end, int at) {
     int length = end - start;
-    ensure(at, length + CellVector.SLACK);
-    ShortCopy.copy(text, start, length, buffer, at);
+    ShortCopy.copy(text, start, length, room(at + length), at);
     return at + length;
   }
 
   /** A run of base columns of one row, cells that are not as in the source written anew. */
   private int run(Batch batch, int baseRow, int from, int to, int start) {
+    if (!sameSeparator) {
+      return rewritten(batch, baseRow, from, start); // each cell is a run of its own
+    }
     int at = start;
     int untouched = from;
     if ((batch.rowMark(baseRow) & Batch.ALTERED) != 0) {
@@ -176,12 +185,12 @@ final class RowEncoder {
         if ((batch.baseMark(baseRow, column) & Batch.ALTERED) != 0) {
           if (column > untouched) {
             at = raw(batch, baseRow, untouched, column - 1, at);
-            at = one(delimiter, at);
+            buffer[at++] = delimiter;
           }
           at = rewritten(batch, baseRow, column, at);
           untouched = column + 1;
           if (column < to) {
-            at = one(delimiter, at);
+            buffer[at++] = delimiter;
           }
         }
       }
@@ -206,18 +215,22 @@ final class RowEncoder {
         : asNeeded(batch.text(), start, end, at);
   }
 
-  private int addedCell(CellVector cells, int row, int from) {
+  private int addedCell(Batch batch, int baseRow, CellVector cells, int row, int at) {
+    int origin = cells.cameFrom(row);
+    if (origin >= 0) {
+      return run(batch, baseRow, origin, origin, at);
+    }
     int start = cells.starts[row];
     if (start < 0) {
-      return from;
+      return at;
     }
     if (cells.inNumbers()) {
-      ensure(from, DecimalText.MOST_BYTES);
-      return DecimalText.write(cells.digits[row], cells.scales[row], buffer, from);
+      byte[] into = room(at + DecimalText.MOST_BYTES);
+      return DecimalText.write(cells.digits[row], cells.scales[row], into, at);
     }
     return usual && cells.needsNoQuotes(row)
-        ? copy(cells.text, start, cells.ends[row], from)
-        : asNeeded(cells.text, start, cells.ends[row], from);
+        ? copy(cells.text, start, cells.ends[row], at)
+        : asNeeded(cells.text, start, cells.ends[row], at);
   }
 
   private int asNeeded(byte[] text, int start, int end, int from) {
@@ -234,7 +247,8 @@ final class RowEncoder {
   }
 
   private int quoted(byte[] text, int start, int end, int from) {
-    int at = one(quote, from);
+    int at = from;
+    buffer[at++] = quote;
     int done = start;
     for (int i = start; i < end; i++) {
       if (text[i] == quote) {
@@ -243,6 +257,7 @@ final class RowEncoder {
       }
     }
     at = copy(text, done, end, at);
-    return one(quote, at);
+    buffer[at++] = quote;
+    return at;
   }
 }

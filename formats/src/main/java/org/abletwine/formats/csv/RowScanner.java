@@ -57,6 +57,9 @@ final class RowScanner {
   private int fields;
   private int rowMark;
 
+  /** Where the first cell of a row begins that was only counted. */
+  private int behind;
+
   /**
    * @param name the source, for messages
    * @param dialect its form
@@ -137,71 +140,97 @@ final class RowScanner {
     return batch.rows() > 0;
   }
 
+  /**
+   * Notes a row. Before the first quote there is nothing in it but cells and what stands between
+   * them; of those that will not be looked at it is seen how many there are.
+   *
+   * @param plain whether there is no quote in it, and no cell too long
+   */
   private void row(int start, int end, boolean plain) {
-    if (plain) {
-      plainRow(start, end);
+    rowPlace = batch.beginRow();
+    int to = plain ? end : plainUntil(start, end);
+    int any = separated(start, to, first > 0 ? first : columns - 1);
+    if (!plain || fields != columns - 1 || end > invalid) {
+      rowByCells(start, end, plain || fields >= columns ? start : to, any);
+    } else if (first > 0) {
+      batch.note(first);
+      batch.endPartialRow(any, behind, end, unseen);
     } else {
-      rowByCells(start, end);
+      rowMark = any;
+      note(behind, end, nulls.mark(text, behind, end));
+      batch.note(columns);
+      batch.endRow(rowMark);
     }
     if (wanted != null) {
       batch.numberRow(row); // where rows are left out numbers do not follow from the first
     }
   }
 
+  /** Returns where the first cell of a row begins that may have a quote in it. */
+  private int plainUntil(int start, int end) {
+    if (end - start > LONGEST) {
+      return start;
+    }
+    int to = search.quote(text, start, end);
+    while (to > start && text[to - 1] != delimiter) {
+      to--;
+    }
+    return to;
+  }
+
   /**
-   * A row without quotes: it has nothing in it but cells and what stands between them. Of those
-   * that will not be looked at it is seen how many there are.
+   * Counts the separators of a stretch without quotes that begins where the row does, and notes its
+   * first cells, as far as a separator ends them.
+   *
+   * @param most how many cells to note
+   * @return the marks of the cells noted, or-ed together
    */
-  private void plainRow(int start, int end) {
+  private int separated(int start, int end, int most) {
     byte[] bytes = text;
-    int at = batch.beginRow();
     int[] starts = batch.cellStarts();
     int[] ends = batch.cellEnds();
     byte[] marks = batch.cellMarks();
-    int last = at + (first > 0 ? first : columns - 1);
+    int at = rowPlace;
+    int left = most;
     int any = 0;
-    int missing = columns - 1;
+    int count = 0;
     int cell = start;
-    int base = start;
-    do {
+    for (int base = start; base < end; base += Long.SIZE) {
       long found = search.separators(bytes, base, end);
-      missing -= Long.bitCount(found);
-      for (; found != 0 && at < last; found &= found - 1) {
-        int stop = base + (Long.numberOfTrailingZeros(found) >>> 3);
+      int here = Long.bitCount(found);
+      count += here;
+      int taken = Math.min(here, left);
+      left -= taken;
+      for (; taken > 0; taken--) {
+        int stop = base + Long.numberOfTrailingZeros(found);
         int mark = nulls.mark(bytes, cell, stop);
         any |= mark;
         starts[at] = cell;
         ends[at] = stop;
         marks[at++] = (byte) mark;
         cell = stop + 1;
+        found &= found - 1;
       }
-      base += Long.BYTES;
-    } while (at < last && base < end);
-    missing -= search.countSeparators(bytes, base, end);
-    if (missing != 0 || end > invalid) {
-      rowByCells(start, end); // something is to be told of it, or filled up
-    } else if (first > 0) {
-      batch.note(first);
-      batch.endPartialRow(any, cell, end, unseen);
-    } else {
-      int mark = nulls.mark(bytes, cell, end);
-      starts[at] = cell;
-      ends[at] = end;
-      marks[at] = (byte) mark;
-      batch.note(columns);
-      batch.endRow(any | mark);
     }
+    fields = count;
+    behind = cell;
+    return any;
   }
 
-  /** Any row, cell by cell. */
-  private void rowByCells(int start, int end) {
+  /**
+   * Notes a row cell by cell.
+   *
+   * @param from where to begin: behind the cells that were {@link #separated}, or where the row
+   *     does, for something is to be told of those, or filled up
+   * @param any the marks of those cells that were noted
+   */
+  private void rowByCells(int start, int end, int from, int any) {
     rowStart = start;
-    fields = 0;
-    rowMark = 0;
-    rowPlace = batch.beginRow();
+    fields = from == start ? 0 : fields;
+    rowMark = from == start ? 0 : any;
     int noted = first > 0 ? first : columns;
-    int cell = start;
-    int rest = start;
+    int cell = from;
+    int rest = behind;
     while (true) {
       boolean quoted = cell < end && text[cell] == quote;
       int stop = quoted ? quotedCell(cell, end, noted) : plainCell(cell, end, noted);
