@@ -1,6 +1,7 @@
 package org.abletwine.key.encode;
 
 import java.util.Arrays;
+import org.abletwine.table.batch.CellVector;
 
 /**
  * The comparison bytes of a batch's keys. Reused from batch to batch; not safe for use by several
@@ -8,11 +9,11 @@ import java.util.Arrays;
  *
  * <p>Parts are UTF-8, parted by the byte 0xFF, which UTF-8 never contains: two keys have equal
  * bytes exactly when they are equal part by part. Invariant: key {@code i} is {@code bytes[ends[i]
- * .. ends[i + 1])}, and at least 8 bytes follow the last one.
+ * .. ends[i + 1])}, and at least 16 bytes follow the last one.
  */
 public final class EncodedKeys {
-  /** Slack after the last key, so that hashing may read a whole word. */
-  static final int SLACK = 8;
+  /** Slack after the last key, so that whole words may be read and written there. */
+  static final int SLACK = CellVector.SLACK;
 
   /** The bytes of all keys. */
   public byte[] bytes = new byte[1024];

@@ -6,6 +6,7 @@ import org.abletwine.key.NormaliseStep;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.ByteHash;
+import org.abletwine.table.text.ShortCopy;
 
 /**
  * Turns the key columns of a batch into comparison bytes: takes the slices, applies each part's
@@ -138,7 +139,7 @@ public final class KeyEncoder {
   }
 
   private static int copy(byte[] text, int start, int end, byte[] bytes, int to) {
-    System.arraycopy(text, start, bytes, to, end - start);
+    ShortCopy.copy(text, start, end - start, bytes, to);
     return to + end - start;
   }
 }

@@ -284,12 +284,13 @@ public final class CellVector {
   }
 
   /**
-   * Whether a cell is known to need no quotes in any usual form; false where nobody looked.
+   * Whether a cell is text of its own that is known to need no quotes in any usual form; false
+   * where nobody looked.
    *
    * @param row the row, 0-based
    */
   public boolean needsNoQuotes(int row) {
-    return text == own && plain[row] != 0;
+    return text == own && !numbers && plain[row] != 0;
   }
 
   /**

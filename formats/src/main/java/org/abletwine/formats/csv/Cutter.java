@@ -268,18 +268,16 @@ final class Cutter {
    */
   private int hit(byte[] text, int at, int used) {
     byte c = text[at];
+    if (c == '\n' && !quoted) {
+      return ended(at, at + 1);
+    }
     int inside = at + 1 - used >> 31;
     int next = text[at + 1] & inside | ~inside; // no byte of text where there is none
     if (quoted) {
-      if (c == quote) {
-        quoted = next == quote;
-        return quoted ? at + 2 : at + 1;
-      }
+      boolean ends = c == quote && next != quote;
+      quoted = !ends;
       breaks += c == '\n' ? 1 : 0;
-      return at + 1;
-    }
-    if (c != quote && c != '\n' && c != '\r') {
-      return at; // it only may have been one of them
+      return c == quote && next == quote ? at + 2 : at + 1;
     }
     if (c == quote) {
       quotesMet = true;
@@ -288,9 +286,12 @@ final class Cutter {
       opened = at;
       return at + 1;
     }
-    boolean pair = c == '\r' && next == '\n';
-    boolean empty = at == rowStart && (skipsEmptyLines || header);
-    if (!empty) {
+    return c == '\r' ? ended(at, next == '\n' ? at + 2 : at + 1) : at;
+  }
+
+  /** Ends a row, unless there is nothing on its line; returns where the next one begins. */
+  private int ended(int at, int next) {
+    if (at > rowStart || !header && !skipsEmptyLines) {
       rows += header ? 0 : 1;
       header = false;
     }
@@ -298,8 +299,8 @@ final class Cutter {
     breaks = 0;
     piece.line(at, anyQuote);
     anyQuote = false;
-    rowStart = at + (pair ? 2 : 1);
-    return rowStart;
+    rowStart = next;
+    return next;
   }
 
   @Override

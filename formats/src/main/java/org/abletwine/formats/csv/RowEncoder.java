@@ -118,17 +118,26 @@ final class RowEncoder {
     return usual ? cells : cells.asText(new CellVector());
   }
 
-  /** Encodes one row; returns where it ends. */
+  /** Encodes one row; returns where it ends. Most parts leave as text that lies there as it is. */
   private int row(Batch batch, int row, int start) {
     int at = start;
     int baseRow = batch.baseRow(row);
+    boolean asItStands = sameSeparator && (batch.rowMark(baseRow) & Batch.ALTERED) == 0;
     room(at);
     for (int part = 0; part < parts; part++) {
       CellVector cells = added[part];
-      at =
-          cells == null
-              ? run(batch, baseRow, firsts[part], lasts[part], at)
-              : addedCell(batch, baseRow, cells, row, at);
+      boolean plain = cells != null && usual && cells.cameFrom(row) < 0 && cells.needsNoQuotes(row);
+      if (plain || cells == null && asItStands) {
+        byte[] text = plain ? cells.text : batch.text();
+        int from = plain ? cells.starts[row] : batch.rawStart(baseRow, firsts[part]);
+        int end = plain ? cells.ends[row] : rawEnd(batch, baseRow, lasts[part]);
+        at = copy(text, from, end, at);
+      } else {
+        at =
+            cells == null
+                ? run(batch, baseRow, firsts[part], lasts[part], at)
+                : addedCell(batch, baseRow, cells, row, at);
+      }
       buffer[at++] = delimiter;
     }
     at = Math.max(start, at - 1); // nothing stands behind the last
@@ -199,8 +208,12 @@ final class RowEncoder {
   }
 
   private int raw(Batch batch, int baseRow, int from, int to, int at) {
-    int end = to == batch.baseColumns() - 1 ? batch.rowEnd(baseRow) : batch.rawEnd(baseRow, to);
-    return copy(batch.text(), batch.rawStart(baseRow, from), end, at);
+    return copy(batch.text(), batch.rawStart(baseRow, from), rawEnd(batch, baseRow, to), at);
+  }
+
+  private static int rawEnd(Batch batch, int baseRow, int column) {
+    boolean last = column == batch.baseColumns() - 1;
+    return last ? batch.rowEnd(baseRow) : batch.rawEnd(baseRow, column);
   }
 
   private int rewritten(Batch batch, int baseRow, int column, int at) {
@@ -228,9 +241,7 @@ final class RowEncoder {
       byte[] into = room(at + DecimalText.MOST_BYTES);
       return DecimalText.write(cells.digits[row], cells.scales[row], into, at);
     }
-    return usual && cells.needsNoQuotes(row)
-        ? copy(cells.text, start, cells.ends[row], at)
-        : asNeeded(cells.text, start, cells.ends[row], at);
+    return asNeeded(cells.text, start, cells.ends[row], at);
   }
 
   private int asNeeded(byte[] text, int start, int end, int from) {
