@@ -12,8 +12,8 @@ import org.abletwine.table.DataException;
  * place of the key's first row in the low half. The hash gives the home slot and rejects nearly
  * every other key without a second memory access. The key's bytes are held with the row, so the
  * expected cost of a hit is two cache misses, attributes included, of a miss one; load stays below
- * 0.6. Probing runs over a whole batch in stages (slots, then rows), so that the misses of
- * different rows overlap.
+ * 0.6. Probing runs over some hundred keys in stages (slots, then rows), so that the misses of
+ * different rows overlap, and the pages they touch are still known at the end.
  *
  * <p>A key on more than one row has a group: the first row's index field then holds the complement
  * of the group's number, else the row's own number. Filled by one thread; safe to probe from many
@@ -29,7 +29,7 @@ public final class HashIndex implements Serializable {
   private static final long MOST_EXPECTED = 50_000_000;
   private static final double MOST_LOAD = 0.6;
 
-  /** Keys probed at a time: few enough that the processor still knows where their pages are. */
+  /** Keys probed at a time: twice as many pages are what a processor remembers the places of. */
   private static final int AT_ONCE = 1 << 9;
 
   private long[] slots = new long[FIRST_SLOTS];

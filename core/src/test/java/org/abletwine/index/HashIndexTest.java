@@ -18,6 +18,40 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class HashIndexTest {
 
+  /** Whatever their hashes, keys are told apart: by one for all, and by a few of them. */
+  @ParameterizedTest
+  @ValueSource(ints = {1, 2, 3, 16})
+  void keysOfOneHashAreNotTakenForEachOther(int hashes) {
+    Batch batch = new Batch(1);
+    batch.clear(1, ',');
+    int count = 300;
+    for (int row = 0; row < count; row++) {
+      batch.addCell("k".repeat(row % 23) + row);
+      batch.endRow();
+    }
+    EncodedKeys keys = new EncodedKeys();
+    new KeyEncoder(new int[] {0}, List.of(List.of())).encode(batch, keys);
+    for (int row = 0; row < count; row++) {
+      keys.hashes[row] = row % hashes * 64; // some of them side by side in the table, too
+    }
+    RowStore store = new RowStore(0);
+    HashIndex index = new HashIndex(store);
+    for (int row = 0; row < count; row += 2) {
+      store.add(new CellVector[0], row, keys);
+      assertThat(index.add(keys, row, row / 2)).isEqualTo(HashIndex.ABSENT);
+    }
+    int[] found = new int[count];
+    index.probe(keys, found);
+    for (int row = 0; row < count; row++) {
+      assertThat(index.find(keys, row)).isEqualTo(found[row]);
+      if (row % 2 == 1) {
+        assertThat(found[row]).isEqualTo(HashIndex.ABSENT);
+      } else {
+        assertThat(index.rowAt(found[row])).isEqualTo(row / 2);
+      }
+    }
+  }
+
   @ParameterizedTest
   @ValueSource(ints = {0, 1, 50, 5_000, 60_000})
   void findsEveryKeyAndNoOther(int rows) {

@@ -2,6 +2,8 @@ package org.abletwine.index;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.key.encode.KeyEncoder;
@@ -10,6 +12,8 @@ import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.batch.OneRow;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class RowStoreTest {
   private final RowStore store = new RowStore(3);
@@ -38,6 +42,33 @@ class RowStoreTest {
     }
     assertThat(store.nulls(0, 0, 3)).isEqualTo(1);
     assertThat(store.nulls(3, 0, 3)).isZero();
+  }
+
+  /** Of every length around a word, whatever byte is another one, and whatever stands beside it. */
+  @ParameterizedTest
+  @ValueSource(booleans = {false, true})
+  void aKeyIsItsOwnAndNoOther(boolean withCells) {
+    RowStore held = new RowStore(withCells ? 1 : 0);
+    for (int length = 1; length <= 70; length++) {
+      String key = "abcdefghij".repeat(7).substring(0, length);
+      Batch batch = OneRow.of(key);
+      encoder.encode(batch, keys);
+      held.add(withCells ? new CellVector[] {batch.column(0)} : new CellVector[0], 0, keys);
+    }
+    for (int length = 1; length <= 70; length++) {
+      int place = held.place(length - 1);
+      byte[] around = ("x" + "abcdefghij".repeat(10)).getBytes(StandardCharsets.UTF_8);
+      for (int other = 1; other <= 70; other++) {
+        assertThat(held.hasKey(place, around, 1, other)).isEqualTo(other == length);
+      }
+      for (int at = 1; at <= length; at++) {
+        around[at]++;
+        assertThat(held.hasKey(place, around, 1, length)).as(length + ", byte " + at).isFalse();
+        around[at]--;
+      }
+      Arrays.fill(around, length + 1, around.length, (byte) '?');
+      assertThat(held.hasKey(place, around, 1, length)).isTrue();
+    }
   }
 
   @Test

@@ -4,11 +4,12 @@ import org.abletwine.table.batch.CellVector;
 
 /**
  * Cuts delimited text into pieces of whole rows, one after the other. This is the part of reading
- * that cannot be shared, so it does as little as it can: eight bytes at a time it looks for quotes
- * and line ends, and follows only those. A quote opens a cell where one begins, and nowhere else,
- * as {@link RowScanner} has it; so every piece begins and ends where a row does, whatever the text.
- * Where rows end is noted for who looks into them, so that nobody has to look for it again; rows
- * and lines are counted, for each piece to know its own. Used by one thread at a time.
+ * that cannot be shared, so it does as little as it can: 64 bytes at a time it looks for what may
+ * be a quote or end a line, and follows only that. A quote opens a cell where one begins, and
+ * nowhere else, as {@link RowScanner} has it; so every piece begins and ends where a row does,
+ * whatever the text. Where rows end is noted for who looks into them, so that nobody has to look
+ * for it again; rows and lines are counted, for each piece to know its own. Used by one thread at a
+ * time.
  */
 final class Cutter {
   private static final int PIECE = 1 << 18;

@@ -7,12 +7,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.abletwine.table.Table;
@@ -83,7 +85,7 @@ class RowScannerTest {
       wanted.set(number, random.nextInt(one) == 0);
     }
     Table table = table(text, ',');
-    for (int first = 1; first <= table.schema().size(); first++) {
+    for (int first = 1; first <= table.schema().size(); first += 1 + first / 6) {
       int number = 0;
       try (BatchReader reader = new BatchReader(table, first, wanted)) {
         for (Batch batch = reader.next(); batch != null; batch = reader.next()) {
@@ -131,6 +133,35 @@ class RowScannerTest {
     assertThat(number).isEqualTo(all.size());
   }
 
+  /** Rows with cells too few, or with empty ones too many, wherever quotes stand in them. */
+  @ParameterizedTest
+  @ValueSource(longs = {51, 52, 53, 54})
+  void raggedRowsAreFilledUp(long seed) throws IOException {
+    Random random = new Random(seed);
+    int columns = 2 + random.nextInt(5);
+    StringBuilder text = new StringBuilder();
+    for (int row = 0; row < 3_000; row++) {
+      int cells = row == 0 ? columns : 1 + random.nextInt(columns);
+      text.append(cell(random, row, 0, ','));
+      for (int column = 1; column < cells; column++) {
+        text.append(',').append(cell(random, row, column, ','));
+      }
+      if (cells == columns && row > 0) {
+        text.append((random.nextBoolean() ? "," : ",\"\"").repeat(random.nextInt(3)));
+      }
+      text.append('\n');
+    }
+    Path file = Files.writeString(folder.resolve("in.csv"), text);
+    List<List<String>> expected = new ArrayList<>();
+    for (List<String> fields : library(text.toString(), ',')) {
+      List<String> row = new ArrayList<>(fields.subList(0, Math.min(fields.size(), columns)));
+      row.addAll(Collections.nCopies(columns - row.size(), ""));
+      expected.add(row);
+    }
+    TableOptions options = new TableOptions(',', '"', true, null, List.of(), true);
+    assertThat(read(Tables.file(file, options))).isEqualTo(expected);
+  }
+
   private static String cell(Batch batch, int row, int column) {
     CellVector one = new CellVector();
     batch.cell(row, column, one);
@@ -153,10 +184,10 @@ class RowScannerTest {
   }
 
   private static String text(Random random, char delimiter) {
-    int columns = 2 + random.nextInt(6);
+    int columns = random.nextInt(4) == 0 ? 60 + random.nextInt(60) : 2 + random.nextInt(6);
     boolean mixed = random.nextBoolean();
     StringBuilder text = new StringBuilder();
-    for (int row = 0; row < 9_000; row++) {
+    for (int row = 0; row < (columns < 60 ? 9_000 : 400); row++) {
       for (int column = 0; column < columns; column++) {
         text.append(column == 0 ? "" : delimiter).append(cell(random, row, column, delimiter));
       }
@@ -194,7 +225,11 @@ class RowScannerTest {
   private static List<List<String>> library(String text, char delimiter) throws IOException {
     List<List<String>> rows = new ArrayList<>();
     try (CsvReader<CsvRecord> reader =
-        CsvReader.builder().fieldSeparator(delimiter).ofCsvRecord(text)) {
+        CsvReader.builder()
+            .fieldSeparator(delimiter)
+            .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+            .ofCsvRecord(text)) {
       reader.forEach(record -> rows.add(record.getFields()));
     }
     return rows.subList(1, rows.size());
