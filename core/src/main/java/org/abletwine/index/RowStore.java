@@ -8,6 +8,7 @@ import java.util.Arrays;
 import org.abletwine.key.encode.EncodedKeys;
 import org.abletwine.table.batch.CellVector;
 import org.abletwine.table.text.ByteHash;
+import org.abletwine.table.text.QuoteSigns;
 import org.abletwine.table.text.Utf8;
 import org.jspecify.annotations.Nullable;
 
@@ -190,14 +191,7 @@ public final class RowStore implements Serializable {
       return to + 1;
     }
     byte[] text = column.text;
-    boolean special = length == 0;
-    for (int i = start; i < start + length; i++) {
-      byte c = text[i];
-      special |=
-          c < '0' && c >= 0 && (c < ' ' || c == '"' || c == '\'' || c == ',')
-              || c == ';'
-              || c == '|';
-    }
+    boolean special = length == 0 || QuoteSigns.any(text, start, start + length);
     int at = Varint.write(scratch, to, 1 + (length << 1 | (special ? 1 : 0)));
     System.arraycopy(text, start, scratch, at, length);
     return at + length;
