@@ -9,7 +9,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Ends of cells and rows, eight bytes at a time, against looking at one byte after the other. */
+/**
+ * Ends of cells and rows, by words and by 64 bytes, against looking at one byte after the other.
+ */
 class ByteSearchTest {
   private static final String CHARACTERS = "aaaabc,,;\"\n\r\u000B\b\t 0é";
 
