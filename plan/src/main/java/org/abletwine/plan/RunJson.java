@@ -1,10 +1,8 @@
 package org.abletwine.plan;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import org.abletwine.figures.Control;
@@ -15,8 +13,7 @@ import org.abletwine.figures.StepFigures;
 
 /** The record of a run as JSON. Counts are rows; durations are seconds. */
 public final class RunJson {
-  private static final ObjectMapper MAPPER =
-      new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+  private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   /** So many groups of a rollup are told; all of them are in its file. */
   private static final int MOST_GROUPS = 10_000;
@@ -25,7 +22,9 @@ public final class RunJson {
 
   /** Makes ready what writes, so that whoever does need not wait for it. */
   static void prepare() {
-    text(MAPPER.createObjectNode().set("ready", MAPPER.valueToTree(List.of())));
+    ObjectNode root = NODES.objectNode();
+    root.putArray("ready").addObject().put("in", 1L).put("to", "0");
+    TreeText.of(root);
   }
 
   /**
@@ -33,7 +32,7 @@ public final class RunJson {
    * @return JSON, indented
    */
   public static String text(RunRecord run) {
-    return text(tree(run));
+    return TreeText.of(tree(run));
   }
 
   /**
@@ -41,7 +40,7 @@ public final class RunJson {
    * @return JSON, indented
    */
   public static String text(RunAccount account) {
-    return text(of(account));
+    return TreeText.of(of(account));
   }
 
   /**
@@ -58,9 +57,9 @@ public final class RunJson {
    * @return JSON, indented
    */
   public static String mistakes(List<String> mistakes) {
-    ObjectNode root = MAPPER.createObjectNode();
+    ObjectNode root = NODES.objectNode();
     mistakes.forEach(root.putArray("mistakes")::add);
-    return text(root);
+    return TreeText.of(root);
   }
 
   /**
@@ -68,22 +67,14 @@ public final class RunJson {
    * @return JSON, indented
    */
   public static String words(List<PlanSentence> sentences) {
-    ObjectNode root = MAPPER.createObjectNode();
+    ObjectNode root = NODES.objectNode();
     ArrayNode list = root.putArray("words");
     sentences.forEach(one -> list.addObject().put("about", one.about()).put("text", one.text()));
-    return text(root);
-  }
-
-  private static String text(JsonNode tree) {
-    try {
-      return MAPPER.writeValueAsString(tree);
-    } catch (JsonProcessingException e) {
-      throw new IllegalStateException("figures are always JSON", e);
-    }
+    return TreeText.of(root);
   }
 
   private static ObjectNode tree(RunRecord run) {
-    ObjectNode root = MAPPER.createObjectNode();
+    ObjectNode root = NODES.objectNode();
     root.put("able_twine_record", 1);
     root.put("title", run.title());
     root.put("transactions", run.transactions());
@@ -133,13 +124,14 @@ public final class RunJson {
       one.by().forEach(node.putArray("by")::add);
       one.totals().forEach(node.putArray("totals")::add);
       int told = Math.min(MOST_GROUPS, one.groups().size());
-      node.set("groups", MAPPER.valueToTree(one.groups().subList(0, told)));
+      ArrayNode groups = node.putArray("groups");
+      one.groups().subList(0, told).forEach(group -> group.forEach(groups.addArray()::add));
       node.put("groups_wanted", one.groups().size());
       node.put("groups_in_all", one.allGroups());
       if (one.onDisk() > 0) {
         node.put("bytes_on_disk", one.onDisk());
       }
-      node.set("grand_total", MAPPER.valueToTree(one.grandTotal()));
+      one.grandTotal().forEach(node.putArray("grand_total")::add);
       node.put("errors", one.errors());
       node.put("error_example", one.errorExample());
     }
@@ -189,7 +181,7 @@ public final class RunJson {
   }
 
   private static ObjectNode tree(StepFigures.Corrected correction) {
-    ObjectNode node = MAPPER.createObjectNode();
+    ObjectNode node = NODES.objectNode();
     node.put("column", correction.column());
     node.put("table", correction.table());
     node.put("rows", correction.rows());
@@ -202,7 +194,7 @@ public final class RunJson {
   }
 
   private static ObjectNode tree(LookupFigures lookup) {
-    ObjectNode node = MAPPER.createObjectNode();
+    ObjectNode node = NODES.objectNode();
     node.put("name", lookup.name());
     node.put("reference", lookup.reference().name());
     node.put("key", lookup.key());

@@ -1,6 +1,7 @@
 package org.abletwine.report.chart;
 
 import java.awt.Dimension;
+import java.awt.Font;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
@@ -26,10 +27,15 @@ final class Svg {
     try {
       SVGGeneratorContext context =
           SVGGeneratorContext.createDefault(
-              DocumentBuilderFactory.newInstance()
+              DocumentBuilderFactory.newDefaultInstance()
                   .newDocumentBuilder()
                   .getDOMImplementation()
                   .createDocument(NAMESPACE, "svg", null));
+      // The library begins with a font that no machine has, and looks through all there are.
+      SVGGeneratorContext.GraphicContextDefaults first =
+          new SVGGeneratorContext.GraphicContextDefaults();
+      first.setFont(new Font(Font.SANS_SERIF, Font.PLAIN, 12));
+      context.setGraphicContextDefaults(first);
       context.setComment(null);
       context.setPrecision(2);
       Drawing into = new Drawing(context);

@@ -1,0 +1,64 @@
+package org.abletwine.plan;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.Map;
+
+/**
+ * Writes a tree as indented JSON. The library's mapper, made for objects of any kind, takes as long
+ * to be set up as a short run takes for its rows; a tree does not need it.
+ */
+final class TreeText {
+  private static final JsonFactory FACTORY = new JsonFactory();
+
+  private TreeText() {}
+
+  static String of(JsonNode tree) {
+    StringWriter text = new StringWriter();
+    try (JsonGenerator out = FACTORY.createGenerator(text)) {
+      out.setPrettyPrinter(new DefaultPrettyPrinter());
+      write(tree, out);
+    } catch (IOException e) {
+      throw new IllegalStateException("figures are always JSON", e);
+    }
+    return text.toString();
+  }
+
+  private static void write(JsonNode node, JsonGenerator out) throws IOException {
+    switch (node.getNodeType()) {
+      case OBJECT -> {
+        out.writeStartObject();
+        for (Map.Entry<String, JsonNode> one : node.properties()) {
+          out.writeFieldName(one.getKey());
+          write(one.getValue(), out);
+        }
+        out.writeEndObject();
+      }
+      case ARRAY -> {
+        out.writeStartArray();
+        for (JsonNode one : node) {
+          write(one, out);
+        }
+        out.writeEndArray();
+      }
+      case NUMBER -> {
+        if (node.isBigDecimal()) {
+          out.writeNumber(node.decimalValue());
+        } else if (node.isFloatingPointNumber()) {
+          out.writeNumber(node.doubleValue());
+        } else if (node.canConvertToLong()) {
+          out.writeNumber(node.longValue());
+        } else {
+          out.writeNumber(node.bigIntegerValue());
+        }
+      }
+      case BOOLEAN -> out.writeBoolean(node.booleanValue());
+      case STRING -> out.writeString(node.textValue());
+      default -> out.writeNull();
+    }
+  }
+}
