@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -19,10 +20,31 @@ import org.junit.jupiter.params.provider.ValueSource;
 class LauncherTest {
   private static final String BRIEF = "-XX:TieredStopAtLevel=1";
 
+  /** A Java that writes class data, and notes that it was asked to. */
+  private static final String WRITES =
+      """
+      for word; do
+        case $word in
+          -Xshare:dump) dump=yes ;;
+          -XX:SharedArchiveFile=*) file=${word#*=} ;;
+        esac
+      done
+      if [ -n "$dump" ]; then
+        echo dumped >>../dumps
+        echo "of another" >"$file"
+        exit $(cat ../status)
+      fi
+      """;
+
   @TempDir private Path folder;
+  private Path classData;
+  private Path madeBy;
 
   @BeforeEach
   void tables() throws IOException {
+    classData = folder.resolve("able-twine.jsa");
+    madeBy = folder.resolve("able-twine.jsa.of");
+    Files.writeString(folder.resolve("able-twine.jar"), "");
     Files.writeString(folder.resolve("small.csv"), "a\n1\n");
     Files.createDirectory(folder.resolve("here"));
     Files.writeString(folder.resolve("here/small.csv"), "a\n1\n");
@@ -59,14 +81,21 @@ class LauncherTest {
         "able-twine: 1\ntransactions: { file: " + file + " }\nsteps:\n  - { drop-suffix: /w }\n");
   }
 
+  /** A Java that says how it was started, but for what it does first. */
+  private void java(String first) throws IOException {
+    Path java = folder.resolve("java");
+    Files.writeString(java, "#!/bin/sh\n" + first + "printf '%s\\n' \"$@\"\n");
+    assertThat(java.toFile().setExecutable(true)).isTrue();
+  }
+
   /** What Java is started with. */
   private List<String> started(String... words) throws Exception {
     Path launch = Path.of("src/main/launch").toAbsolutePath();
-    Path java = folder.resolve("java");
-    Files.writeString(java, "#!/bin/sh\nprintf '%s\\n' \"$@\"\n");
-    assertThat(java.toFile().setExecutable(true)).isTrue();
-    Files.writeString(folder.resolve("able-twine.jar"), "");
-    Files.writeString(folder.resolve("able-twine.jsa"), "");
+    if (!Files.exists(classData)) {
+      java("");
+      Files.writeString(classData, "of this Java");
+      Files.writeString(madeBy, folder.resolve("java").toRealPath() + "\n");
+    }
     Path script =
         Files.writeString(
             folder.resolve("start"),
@@ -124,6 +153,41 @@ class LauncherTest {
       })
   void whatMayReadMuchIs(String words) throws Exception {
     assertThat(started(words.split(" "))).doesNotContain(BRIEF).endsWith(words.split(" "));
+  }
+
+  @Test
+  void classDataOfAnotherJavaIsMadeAnewOnce() throws Exception {
+    java(WRITES);
+    Files.writeString(folder.resolve("status"), "0");
+    Files.writeString(classData, "of this Java");
+    Files.writeString(madeBy, "/another/bin/java JAVA_VERSION=\"17.0.1\"\n");
+    assertThat(started("--version")).contains("-XX:SharedArchiveFile=../able-twine.jsa");
+    assertThat(classData).hasContent("of another");
+    started("--version");
+    assertThat(folder.resolve("dumps")).hasContent("dumped");
+    assertThat(beside()).containsExactly("able-twine.jar", "able-twine.jsa", "able-twine.jsa.of");
+  }
+
+  @Test
+  void classDataThatCannotBeMadeIsNotTriedAtEachStart() throws Exception {
+    java(WRITES);
+    Files.writeString(folder.resolve("status"), "1");
+    Files.writeString(classData, "of this Java");
+    started("--version");
+    started("--version");
+    assertThat(folder.resolve("dumps")).hasContent("dumped");
+    assertThat(classData).hasContent("of this Java");
+    assertThat(beside()).containsExactly("able-twine.jar", "able-twine.jsa", "able-twine.jsa.of");
+  }
+
+  private List<String> beside() throws IOException {
+    try (Stream<Path> files = Files.list(folder)) {
+      return files
+          .map(f -> f.getFileName().toString())
+          .filter(f -> f.startsWith("able"))
+          .sorted()
+          .toList();
+    }
   }
 
   @Test

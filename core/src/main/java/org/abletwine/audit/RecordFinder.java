@@ -33,6 +33,8 @@ public final class RecordFinder {
   private final @Nullable RowFilter condition;
 
   /**
+   * Looks in all records of a table.
+   *
    * @param table where to look
    * @param normalise steps applied to both sides for comparing
    */
@@ -41,6 +43,8 @@ public final class RecordFinder {
   }
 
   /**
+   * Looks in those records of a table that meet a condition.
+   *
    * @param table where to look
    * @param normalise steps applied to both sides for comparing
    * @param where a SQL condition that a record must meet; null for none

@@ -14,6 +14,8 @@ public final class DataException extends AbleTwineException {
   private final @Nullable String column;
 
   /**
+   * Tells what is wrong, of no row in particular.
+   *
    * @param message what was found, where, and what to do next
    */
   public DataException(String message) {
@@ -21,6 +23,8 @@ public final class DataException extends AbleTwineException {
   }
 
   /**
+   * Tells what is wrong with a row.
+   *
    * @param message what was found, where, and what to do next
    * @param row the row of the table that it is of, 1-based, header not counted; 0 for no single row
    */
@@ -29,6 +33,8 @@ public final class DataException extends AbleTwineException {
   }
 
   /**
+   * Tells what is wrong with a cell, a row or a table.
+   *
    * @param message what was found, where, and what to do next
    * @param table the table, or the file, that it is of; null when that is in the message only
    * @param row the row of it, 1-based, header not counted; 0 for no single row
@@ -42,6 +48,8 @@ public final class DataException extends AbleTwineException {
   }
 
   /**
+   * Tells what is wrong, and what it comes from.
+   *
    * @param message what was found, where, and what to do next
    * @param cause the technical cause, shown only when debugging
    */

@@ -8,6 +8,8 @@ public final class ReaderGoneException extends AbleTwineException {
   private static final long serialVersionUID = 1L;
 
   /**
+   * Tells which output nobody reads any more.
+   *
    * @param name the output
    * @param cause what writing to it gave
    */

@@ -15,6 +15,8 @@ public final class Schema {
   private final Map<String, Integer> positions = new HashMap<>();
 
   /**
+   * The columns of these names.
+   *
    * @param names the column names in order
    * @throws IllegalArgumentException when a name stands twice
    */
@@ -39,8 +41,9 @@ public final class Schema {
   }
 
   /**
+   * {@return the position of a column, 0-based, or -1 when there is no such column}
+   *
    * @param name a column name
-   * @return its position, 0-based, or -1 when there is no such column
    */
   public int indexOf(String name) {
     Objects.requireNonNull(name, "name");

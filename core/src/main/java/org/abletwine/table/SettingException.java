@@ -5,6 +5,8 @@ public final class SettingException extends AbleTwineException {
   private static final long serialVersionUID = 1L;
 
   /**
+   * Tells what is wrong.
+   *
    * @param message what was found, where, and what to do next
    */
   public SettingException(String message) {

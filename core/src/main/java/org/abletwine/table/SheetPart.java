@@ -15,6 +15,8 @@ public record SheetPart(@Nullable String sheet, int headerRow, @Nullable String 
   public static final SheetPart FIRST = new SheetPart(null, 0, null);
 
   /**
+   * Checks the row.
+   *
    * @throws SettingException when the row is negative
    */
   public SheetPart {

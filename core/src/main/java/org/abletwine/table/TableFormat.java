@@ -7,31 +7,35 @@ import org.jspecify.annotations.Nullable;
 public interface TableFormat {
 
   /**
+   * {@return whether this format reads and writes files of that name}
+   *
    * @param path a file
-   * @return whether this format reads and writes files of that name
    */
   boolean handles(Path path);
 
   /**
+   * {@return whether this format writes files of that name}
+   *
    * @param path a file
-   * @return whether this format writes files of that name
    */
   default boolean writes(Path path) {
     return handles(path);
   }
 
   /**
+   * {@return whether such a file holds several tables, such as sheets, of which one is stated}
+   *
    * @param path a file
-   * @return whether such a file holds several tables, such as sheets, of which one is stated
    */
   default boolean hasSheets(Path path) {
     return false;
   }
 
   /**
+   * {@return whether files of that name can be written in parts which are one file when they stand
+   * one behind the other}
+   *
    * @param path a file
-   * @return whether files of that name can be written in parts which are one file when they stand
-   *     one behind the other
    */
   default boolean inParts(Path path) {
     return false;
