@@ -9,5 +9,5 @@ rem Room to begin with, unless options are given.
 set "room=-Xms400m -Xmn24m"
 if defined ABLE_TWINE_JAVA_OPTIONS set "room="
 rem A Java from 19 on makes class data shared between starts by itself; an older one leaves the option out.
-"%java%" @"%here%\lib\java.options" -XX:+AutoCreateSharedArchive -XX:SharedArchiveFile="%here%\lib\able-twine.jsa" %room% %ABLE_TWINE_JAVA_OPTIONS% -jar "%here%\lib\able-twine.jar" %*
+"%java%" @"%here%\lib\java.options" -XX:+AutoCreateSharedArchive -XX:SharedArchiveFile="%here%\lib\able-twine.jsa" %room% %ABLE_TWINE_JAVA_OPTIONS% -cp "%here%\lib\able-twine.jar" org.abletwine.cli.Main %*
 exit /b %ERRORLEVEL%
