@@ -20,17 +20,17 @@ import org.junit.jupiter.params.provider.ValueSource;
 class LauncherTest {
   private static final String BRIEF = "-XX:TieredStopAtLevel=1";
 
-  /** A Java that writes class data, and notes that it was asked to. */
+  /** A Java that lists classes and writes class data, and notes that it was asked to. */
   private static final String WRITES =
       """
       for word; do
         case $word in
           -Xshare:dump) dump=yes ;;
           -XX:SharedArchiveFile=*) file=${word#*=} ;;
+          -XX:DumpLoadedClassList=*) echo asked >>../asked; cat ../list >"${word#*=}"; exit ;;
         esac
       done
       if [ -n "$dump" ]; then
-        echo dumped >>../dumps
         echo "of another" >"$file"
         exit $(cat ../status)
       fi
@@ -155,29 +155,38 @@ class LauncherTest {
     assertThat(started(words.split(" "))).doesNotContain(BRIEF).endsWith(words.split(" "));
   }
 
-  @Test
-  void classDataOfAnotherJavaIsMadeAnewOnce() throws Exception {
+  /** Starts twice, by a Java that did not make the class data that is there. */
+  private void byAnother(String list, int status) throws Exception {
     java(WRITES);
-    Files.writeString(folder.resolve("status"), "0");
+    Files.writeString(folder.resolve("list"), list);
+    Files.writeString(folder.resolve("status"), "" + status);
     Files.writeString(classData, "of this Java");
     Files.writeString(madeBy, "/another/bin/java JAVA_VERSION=\"17.0.1\"\n");
-    assertThat(started("--version")).contains("-XX:SharedArchiveFile=../able-twine.jsa");
-    assertThat(classData).hasContent("of another");
-    started("--version");
-    assertThat(folder.resolve("dumps")).hasContent("dumped");
-    assertThat(beside()).containsExactly("able-twine.jar", "able-twine.jsa", "able-twine.jsa.of");
+    for (int start = 0; start < 2; start++) {
+      assertThat(started("--version")).contains("-XX:SharedArchiveFile=../able-twine.jsa");
+      assertThat(beside()).containsExactly("able-twine.jar", "able-twine.jsa", "able-twine.jsa.of");
+    }
   }
 
   @Test
-  void classDataThatCannotBeMadeIsNotTriedAtEachStart() throws Exception {
-    java(WRITES);
-    Files.writeString(folder.resolve("status"), "1");
-    Files.writeString(classData, "of this Java");
-    started("--version");
-    started("--version");
-    assertThat(folder.resolve("dumps")).hasContent("dumped");
+  void classDataOfAnotherJavaIsMadeAnewOnce() throws Exception {
+    byAnother("some/Type", 0);
+    assertThat(classData).hasContent("of another");
+    assertThat(folder.resolve("asked")).hasContent("asked");
+  }
+
+  @Test
+  void javaThatListsNoClassesIsNotAskedAgain() throws Exception {
+    byAnother("", 0);
     assertThat(classData).hasContent("of this Java");
-    assertThat(beside()).containsExactly("able-twine.jar", "able-twine.jsa", "able-twine.jsa.of");
+    assertThat(folder.resolve("asked")).hasContent("asked");
+  }
+
+  @Test
+  void classDataThatCouldNotBeWrittenIsTriedAgain() throws Exception {
+    byAnother("some/Type", 1);
+    assertThat(classData).hasContent("of this Java");
+    assertThat(folder.resolve("asked")).hasContent("asked\nasked");
   }
 
   private List<String> beside() throws IOException {

@@ -45,17 +45,7 @@ final class TreeText {
         }
         out.writeEndArray();
       }
-      case NUMBER -> {
-        if (node.isBigDecimal()) {
-          out.writeNumber(node.decimalValue());
-        } else if (node.isFloatingPointNumber()) {
-          out.writeNumber(node.doubleValue());
-        } else if (node.canConvertToLong()) {
-          out.writeNumber(node.longValue());
-        } else {
-          out.writeNumber(node.bigIntegerValue());
-        }
-      }
+      case NUMBER -> out.writeNumber(node.asText()); // of any kind, with all its digits
       case BOOLEAN -> out.writeBoolean(node.booleanValue());
       case STRING -> out.writeString(node.textValue());
       default -> out.writeNull();
