@@ -9,8 +9,8 @@ import java.io.StringWriter;
 import java.util.Map;
 
 /**
- * Writes a tree as indented JSON. The library's mapper, made for objects of any kind, takes as long
- * to be set up as a short run takes for its rows; a tree does not need it.
+ * Writes a tree as indented JSON, as the library's mapper would. That one is made for objects of
+ * any kind, and setting it up is felt in a short run; a tree does not need it.
  */
 final class TreeText {
   private static final JsonFactory FACTORY = new JsonFactory();
