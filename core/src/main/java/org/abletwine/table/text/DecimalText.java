@@ -244,6 +244,9 @@ public final class DecimalText {
       rest = -rest;
       into[at++] = '-';
     }
+    if (rest < BEYOND && places < AT_ONCE) {
+      return upToEight((int) rest, places, into, at);
+    }
     if (places == 0) {
       return integer(rest, into, at);
     }
@@ -282,7 +285,7 @@ public final class DecimalText {
 
   private static int integer(long number, byte[] into, int from) {
     if (number < BEYOND) {
-      return upToEight((int) number, into, from);
+      return upToEight((int) number, 0, into, from);
     }
     long whole = number / BEYOND;
     int at = integer(whole, into, from);
@@ -311,12 +314,24 @@ public final class DecimalText {
     return tens | pairs - 10 * tens << 8;
   }
 
-  /** Writes a number without leading zeros; eight bytes from there on change. */
-  private static int upToEight(int number, byte[] into, int from) {
+  /**
+   * Writes a number of up to eight digits, of which fewer than eight are decimal places, without
+   * leading zeros; seventeen bytes from there on change.
+   */
+  private static int upToEight(int number, int places, byte[] into, int from) {
     long digits = digits(number);
-    int zeros = Long.numberOfTrailingZeros(digits | 1L << 56) & ~7;
-    WORD.set(into, from, (digits | ZEROS) >>> zeros);
-    return from + AT_ONCE - (zeros >>> 3);
+    // One digit before the point stays, be it zero.
+    int zeros = Long.numberOfTrailingZeros(digits | 1L << (7 - places << 3)) & ~7;
+    long text = (digits | ZEROS) >>> zeros;
+    int end = from + AT_ONCE - (zeros >>> 3);
+    WORD.set(into, from, text);
+    if (places == 0) {
+      return end;
+    }
+    int point = end - places;
+    into[point] = '.';
+    WORD.set(into, point + 1, text >>> (point - from << 3));
+    return end + 1;
   }
 
   /** Writes a number with leading zeros to a count of digits; eight bytes from there on change. */

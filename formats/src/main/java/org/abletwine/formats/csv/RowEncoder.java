@@ -38,9 +38,13 @@ final class RowEncoder {
   private int[] firsts = {};
   private int[] lasts = {};
   private @Nullable CellVector[] added = {};
+  private boolean[] numbers = {};
   private boolean sameSeparator;
 
-  /** Bytes that are free behind all that is written: for what parts cells, and for whole words. */
+  /**
+   * Bytes that are free behind all text of a row: for what parts cells, for its numbers, and for
+   * whole words.
+   */
   private int behind;
 
   /**
@@ -91,6 +95,8 @@ final class RowEncoder {
     firsts = new int[columns.length];
     lasts = new int[columns.length];
     added = new CellVector[columns.length];
+    numbers = new boolean[columns.length];
+    int ofNumbers = 0;
     for (int i = 0; i < columns.length; i++) {
       int column = columns[i];
       NumberForm form = forms == null ? null : forms[i];
@@ -102,10 +108,12 @@ final class RowEncoder {
       } else {
         firsts[parts] = column;
         lasts[parts] = column;
-        added[parts++] = cells;
+        added[parts] = cells;
+        numbers[parts] = cells != null && cells.inNumbers();
+        ofNumbers += numbers[parts++] ? DecimalText.MOST_BYTES : 0;
       }
     }
-    behind = columns.length + 2 * lineEnd.length + CellVector.SLACK;
+    behind = columns.length + 2 * lineEnd.length + ofNumbers + CellVector.SLACK;
   }
 
   /** The cells of a column that does not leave as it stands in the source. */
@@ -126,6 +134,11 @@ final class RowEncoder {
     room(at);
     for (int part = 0; part < parts; part++) {
       CellVector cells = added[part];
+      if (cells != null && numbers[part]) {
+        at = number(cells, row, at);
+        buffer[at++] = delimiter;
+        continue;
+      }
       boolean plain = cells != null && usual && cells.cameFrom(row) < 0 && cells.needsNoQuotes(row);
       if (plain || cells == null && asItStands) {
         byte[] text = plain ? cells.text : batch.text();
@@ -237,11 +250,14 @@ final class RowEncoder {
     if (start < 0) {
       return at;
     }
-    if (cells.inNumbers()) {
-      byte[] into = room(at + DecimalText.MOST_BYTES);
-      return DecimalText.write(cells.digits[row], cells.scales[row], into, at);
-    }
     return asNeeded(cells.text, start, cells.ends[row], at);
+  }
+
+  /** Writes a number, for which there is room. */
+  private int number(CellVector cells, int row, int at) {
+    return cells.starts[row] < 0
+        ? at
+        : DecimalText.write(cells.digits[row], cells.scales[row], buffer, at);
   }
 
   private int asNeeded(byte[] text, int start, int end, int from) {
