@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.audit.DuplicateReport;
 import org.abletwine.demo.WendleVale;
 import org.abletwine.key.Normalise;
 import org.abletwine.table.Table;
@@ -74,7 +73,7 @@ public final class DuplicateSpeed {
       }
       double reading = (System.nanoTime() - begun) / 1e9;
       begun = System.nanoTime();
-      DuplicateReport report =
+      DuplicateAudit.Report report =
           DuplicateAudit.of(table, new int[] {0}, List.of(Normalise.trim())).report(10);
       double finding = (System.nanoTime() - begun) / 1e9;
       System.out.printf(

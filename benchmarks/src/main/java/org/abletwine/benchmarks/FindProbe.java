@@ -10,7 +10,6 @@ import java.util.stream.IntStream;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.LoadedLookup;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.lookup.LookupResult;
 import org.abletwine.table.Rows;
 import org.abletwine.table.Schema;
 import org.abletwine.table.Table;
@@ -97,7 +96,7 @@ public class FindProbe {
 
   /** Finds one grower. */
   @Benchmark
-  public LookupResult find() {
+  public LoadedLookup.Result find() {
     return growers.find(codes[next++ & ASKED - 1]);
   }
 }

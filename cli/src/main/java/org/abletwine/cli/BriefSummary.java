@@ -2,10 +2,9 @@ package org.abletwine.cli;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Outcome;
 import org.abletwine.plan.tell.Closer;
 import org.abletwine.plan.tell.Words;
@@ -30,7 +29,7 @@ final class BriefSummary {
     summary.controls();
     summary.lines.addAll(NeedsPerson.lines(run, closer, colour));
     summary.lookups();
-    run.of(RollupFigures.class).forEach(summary::rollup);
+    run.of(StepFigures.RolledUp.class).forEach(summary::rollup);
     return summary.lines;
   }
 
@@ -66,7 +65,7 @@ final class BriefSummary {
   }
 
   private void controls() {
-    List<Control> failed = run.controls().stream().filter(one -> !one.holds()).toList();
+    List<RunRecord.Control> failed = run.controls().stream().filter(one -> !one.holds()).toList();
     if (run.controls().isEmpty()) {
       return;
     }
@@ -87,7 +86,7 @@ final class BriefSummary {
                     + " not hold",
                 colour));
     TextTable table = new TextTable("llll");
-    for (Control one : failed) {
+    for (RunRecord.Control one : failed) {
       table
           .cell("FAILS", Ink.BAD)
           .cell(one.what())
@@ -154,7 +153,7 @@ final class BriefSummary {
   }
 
   /** The first groups in their order, or those with the largest first total; the grand total. */
-  private void rollup(RollupFigures rollup) {
+  private void rollup(StepFigures.RolledUp rollup) {
     int by = rollup.by().size();
     List<List<@Nullable String>> groups = rollup.groups();
     if (groups.size() > MOST_GROUPS) {

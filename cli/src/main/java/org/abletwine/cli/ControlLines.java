@@ -1,7 +1,6 @@
 package org.abletwine.cli;
 
 import java.util.List;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.tell.Words;
 
@@ -22,7 +21,7 @@ final class ControlLines {
                 ? Ink.GOOD.on("all " + run.controls().size() + " hold", colour)
                 : Ink.BAD.on(failed + " of " + run.controls().size() + " do not hold", colour)));
     TextTable table = new TextTable("llll");
-    for (Control one : run.controls()) {
+    for (RunRecord.Control one : run.controls()) {
       table
           .cell(one.holds() ? "holds" : "FAILS", one.holds() ? Ink.GOOD : Ink.BAD)
           .cell(one.what())

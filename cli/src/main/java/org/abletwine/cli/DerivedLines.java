@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.tell.Words;
@@ -38,7 +37,7 @@ final class DerivedLines {
                   ? ""
                   : ", " + Words.count(keep.unknown()) + " of them because of a null"));
     }
-    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : run.of(StepFigures.RolledUp.class)) {
       rollup(rollup, colour, lines);
     }
   }
@@ -79,7 +78,7 @@ final class DerivedLines {
         .end();
   }
 
-  private static void rollup(RollupFigures rollup, boolean colour, List<String> lines) {
+  private static void rollup(StepFigures.RolledUp rollup, boolean colour, List<String> lines) {
     int shown = Math.min(MOST_GROUPS, rollup.groups().size());
     lines.add("");
     lines.add(heading(rollup, rollup.groups().size(), colour));
@@ -95,7 +94,7 @@ final class DerivedLines {
   }
 
   /** What a rollup is of, and how many of its groups are told. */
-  static String heading(RollupFigures rollup, long told, boolean colour) {
+  static String heading(StepFigures.RolledUp rollup, long told, boolean colour) {
     boolean some = told < rollup.allGroups();
     String of = " of " + Words.count(rollup.allGroups()) + " groups";
     String which = "";
@@ -115,7 +114,7 @@ final class DerivedLines {
   }
 
   /** A table with the columns of a rollup. */
-  static TextTable table(RollupFigures rollup) {
+  static TextTable table(StepFigures.RolledUp rollup) {
     TextTable table =
         new TextTable("l".repeat(rollup.by().size()) + "r".repeat(rollup.totals().size()));
     rollup.by().forEach(name -> table.cell(name, Ink.DIM));
@@ -136,7 +135,7 @@ final class DerivedLines {
   }
 
   /** Adds the line of all groups, where the rollup has one. */
-  static void grandTotal(RollupFigures rollup, TextTable table) {
+  static void grandTotal(StepFigures.RolledUp rollup, TextTable table) {
     if (rollup.grandTotal().isEmpty() || rollup.by().isEmpty()) {
       return;
     }

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.audit.DuplicateReport;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.lookup.Duplicates;
@@ -131,7 +130,7 @@ final class DuplicatesCommand implements Callable<Integer> {
       @Nullable Duplicates policy,
       Spill spill) {
     DuplicateAudit audit = DuplicateAudit.of(table, columns, steps, spill);
-    DuplicateReport report = audit.report(json ? Integer.MAX_VALUE : show);
+    DuplicateAudit.Report report = audit.report(json ? Integer.MAX_VALUE : show);
     if (json) {
       System.out.println(Words.json(AuditJson.duplicates(report)));
     } else {
@@ -238,7 +237,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     }
   }
 
-  private void print(Table table, DuplicateReport report) {
+  private void print(Table table, DuplicateAudit.Report report) {
     boolean colour = Ink.colour();
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
@@ -272,14 +271,14 @@ final class DuplicatesCommand implements Callable<Integer> {
     System.out.println();
     TextTable lines = new TextTable("lll");
     lines.cell("key", Ink.DIM).cell("rows", Ink.DIM).cell("", Ink.DIM).end();
-    for (DuplicateReport.DuplicateKey duplicate : report.examples()) {
+    for (DuplicateAudit.DuplicateKey duplicate : report.examples()) {
       lines.cell(duplicate.key(), Ink.BOLD).cell(rows(duplicate.rows()));
       if (duplicate.conflicts().isEmpty()) {
         lines.cell("alike", Ink.DIM).end();
         continue;
       }
       boolean first = true;
-      for (DuplicateReport.Conflict conflict : duplicate.conflicts()) {
+      for (DuplicateAudit.Conflict conflict : duplicate.conflicts()) {
         if (!first) {
           lines.cell("").cell("");
         }
@@ -311,7 +310,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     return values.size() > 4 ? text + " | ..." : text;
   }
 
-  private void printUnique(DuplicateReport report) {
+  private void printUnique(DuplicateAudit.Report report) {
     if (report.uniqueWith().isEmpty()) {
       System.out.println(
           "  no further columns would make the key unique"

@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.abletwine.audit.OverlapAudit;
-import org.abletwine.audit.OverlapReport;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.plan.AuditJson;
@@ -98,7 +97,7 @@ final class OverlapCommand implements Callable<Integer> {
             .toArray();
     List<String> fixed = normalise == null ? List.of() : normalise;
     Normalise.parse(fixed);
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(
             ours,
             ourColumns,
@@ -117,7 +116,7 @@ final class OverlapCommand implements Callable<Integer> {
     return 0;
   }
 
-  private void print(Table ours, Table theirs, OverlapReport report) {
+  private void print(Table ours, Table theirs, OverlapAudit.Report report) {
     boolean colour = Ink.colour();
     System.out.println(Ink.BOLD.on(ours.name() + " -> " + theirs.name(), colour) + "  key " + key);
     TextTable cover = new TextTable("lrrl");
@@ -153,7 +152,7 @@ final class OverlapCommand implements Callable<Integer> {
         .cell("in turn", Ink.DIM)
         .cell("", Ink.DIM)
         .end();
-    for (OverlapReport.Gain gain : report.alone()) {
+    for (OverlapAudit.Gain gain : report.alone()) {
       String inTurn =
           report.best().stream()
               .filter(b -> b.step().equals(gain.step()))
@@ -164,7 +163,7 @@ final class OverlapCommand implements Callable<Integer> {
       steps.cell(price(gain), Ink.WARN);
       steps.end();
     }
-    for (OverlapReport.Gain gain : report.best()) {
+    for (OverlapAudit.Gain gain : report.best()) {
       if (report.alone().stream().noneMatch(one -> one.step().equals(gain.step()))) {
         steps.cell(gain.step()).cell("").cell("+" + Words.count(gain.rows()), Ink.GOOD);
         steps.cell("").end();
@@ -183,7 +182,7 @@ final class OverlapCommand implements Callable<Integer> {
   }
 
   /** What a step costs: keys that it makes equal, and what it leaves out. */
-  private static String price(OverlapReport.Gain gain) {
+  private static String price(OverlapAudit.Gain gain) {
     String equal =
         gain.collisions() == 0
             ? ""
@@ -202,7 +201,7 @@ final class OverlapCommand implements Callable<Integer> {
   }
 
   /** The line for a plan. */
-  private static String pasteable(OverlapReport report) {
+  private static String pasteable(OverlapAudit.Report report) {
     List<String> names = new ArrayList<>();
     for (String step : report.steps()) {
       int at = step.indexOf('=');
@@ -220,7 +219,7 @@ final class OverlapCommand implements Callable<Integer> {
   }
 
   private static void printUnmatched(
-      OverlapReport report, @Nullable String measure, boolean hidden, boolean colour) {
+      OverlapAudit.Report report, @Nullable String measure, boolean hidden, boolean colour) {
     if (report.unmatchedKeys() == 0) {
       System.out.println();
       System.out.println(
@@ -245,7 +244,7 @@ final class OverlapCommand implements Callable<Integer> {
       table.cell(measure, Ink.DIM);
     }
     table.cell("first row", Ink.DIM).cell("near misses", Ink.DIM).end();
-    for (OverlapReport.Unmatched unmatched : report.unmatched()) {
+    for (OverlapAudit.Unmatched unmatched : report.unmatched()) {
       table.cell(unmatched.key()).cell(Words.count(unmatched.rows()));
       BigDecimal total = unmatched.measure();
       if (measure != null) {

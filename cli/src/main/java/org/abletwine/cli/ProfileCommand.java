@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
-import org.abletwine.audit.ColumnProfile;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.tell.Words;
@@ -76,7 +75,7 @@ final class ProfileCommand implements Callable<Integer> {
             + profile.columns().size()
             + " columns");
     columns(profile).render(colour).forEach(System.out::println);
-    for (ColumnProfile column : profile.columns()) {
+    for (TableProfile.Column column : profile.columns()) {
       List<String> remarks = remarks(column);
       if (!remarks.isEmpty()) {
         print(column.name() + ": " + String.join("; ", remarks), Ink.WARN, colour);
@@ -92,7 +91,7 @@ final class ProfileCommand implements Callable<Integer> {
   private static TextTable columns(TableProfile profile) {
     List<List<String>> lines = new ArrayList<>();
     lines.add(List.of("column", "type", "nulls", "distinct", "length", "least", "greatest"));
-    for (ColumnProfile column : profile.columns()) {
+    for (TableProfile.Column column : profile.columns()) {
       lines.add(
           List.of(
               Screen.shortened(column.name(), WIDEST_NAME),
@@ -131,7 +130,7 @@ final class ProfileCommand implements Callable<Integer> {
   }
 
   /** The most frequent values, or an example of what stands but once; as many as fit. */
-  private static String values(ColumnProfile column, int width) {
+  private static String values(TableProfile.Column column, int width) {
     if (column.frequent().isEmpty()) {
       return column.examples().isEmpty()
           ? ""
@@ -150,7 +149,7 @@ final class ProfileCommand implements Callable<Integer> {
     return Screen.shortened(value, Math.max(4, width - count.length())) + count;
   }
 
-  private static String counted(List<ColumnProfile.Value> values) {
+  private static String counted(List<TableProfile.Column.Value> values) {
     return String.join(
         ", ",
         values.stream()
@@ -171,9 +170,9 @@ final class ProfileCommand implements Callable<Integer> {
     return text.isEmpty() || text.startsWith(" ") || text.endsWith(" ") ? "'" + text + "'" : text;
   }
 
-  private static List<String> remarks(ColumnProfile column) {
+  private static List<String> remarks(TableProfile.Column column) {
     List<String> remarks = new ArrayList<>();
-    ColumnProfile.Spoiled spoiled = column.spoiled();
+    TableProfile.Column.Spoiled spoiled = column.spoiled();
     if (spoiled != null) {
       remarks.add(
           spoiled.type()
@@ -211,7 +210,7 @@ final class ProfileCommand implements Callable<Integer> {
   /** The types of the columns as a plan states them, to be pasted. */
   private static List<String> types(TableProfile profile) {
     List<String> types = new ArrayList<>();
-    for (ColumnProfile column : profile.columns()) {
+    for (TableProfile.Column column : profile.columns()) {
       if (column.stated() != null) {
         boolean plain = column.name().matches("[A-Za-z_][A-Za-z0-9_]*");
         String name = plain ? column.name() : '"' + column.name().replace("\"", "\\\"") + '"';
@@ -235,7 +234,7 @@ final class ProfileCommand implements Callable<Integer> {
   private static String keys(TableProfile profile) {
     List<String> keys = new ArrayList<>();
     profile.columns().stream()
-        .filter(ColumnProfile::unique)
+        .filter(TableProfile.Column::unique)
         .forEach(column -> keys.add(column.name()));
     profile.pairs().forEach(pair -> keys.add(String.join(" + ", pair)));
     if (!keys.isEmpty()) {

@@ -8,7 +8,6 @@ import java.util.Set;
 import org.abletwine.formats.database.Drivers;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
@@ -133,7 +132,7 @@ final class ReadingOptions {
         nested.equals("columns"),
         sheet == null && headerRow == 0 && range == null
             ? null
-            : new SheetPart(sheet, headerRow, range),
+            : new TableOptions.Sheet(sheet, headerRow, range),
         source,
         Set.copyOf(hidden));
   }

@@ -3,7 +3,6 @@ package org.abletwine.cli;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.tell.LookupNotes;
@@ -76,7 +75,7 @@ final class RunSummary {
         names.add(lookup.name() + " (" + Words.bytes(spilled.bytes()) + ")");
       }
     }
-    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : run.of(StepFigures.RolledUp.class)) {
       if (rollup.onDisk() > 0) {
         names.add(
             (rollup.by().isEmpty() ? "totals" : "totals by " + String.join(", ", rollup.by()))

@@ -1,7 +1,6 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import picocli.CommandLine.Option;
 
@@ -16,6 +15,6 @@ final class TheirOptions {
   /** How to read the reference: the name of its file is no column of it. */
   TableOptions of(ReadingOptions reading, Path reference) {
     TableOptions same = reading.of(reference).but().source(null).build();
-    return sheet == null ? same : same.but().sheet(new SheetPart(sheet, 0, null)).build();
+    return sheet == null ? same : same.but().sheet(new TableOptions.Sheet(sheet, 0, null)).build();
   }
 }

@@ -49,7 +49,7 @@ class NullArgumentsTest {
   private static final Pattern HANDED_OUT =
       Pattern.compile(
           "org\\.abletwine\\.((figures|audit)\\.\\w+|match\\.(BandReport|NearMiss)|enrich\\.TracedRow"
-              + "|enrich\\.Enrichment\\$Mistake|step\\.Exceptions\\$Found|lookup\\.LookupResult"
+              + "|enrich\\.Enrichment\\$Mistake|step\\.Exceptions\\$Found|lookup\\.LoadedLookup\\$Result"
               + "|table\\.\\w+Exception)(\\$.*)?");
 
   private final Table table =

@@ -105,28 +105,28 @@ final class ColumnProfiler {
     }
   }
 
-  private ColumnProfile.@Nullable Spoiled spoiled() {
-    ColumnProfile.Spoiled spoiled = kinds.spoiled(nullWords.count());
+  private TableProfile.Column.@Nullable Spoiled spoiled() {
+    TableProfile.Column.Spoiled spoiled = kinds.spoiled(nullWords.count());
     return spoiled == null
         ? null
-        : new ColumnProfile.Spoiled(
+        : new TableProfile.Column.Spoiled(
             spoiled.type(),
             spoiled.cells(),
             String.valueOf(Veil.over(hidden, spoiled.example())),
             spoiled.row());
   }
 
-  private List<ColumnProfile.Value> frequent() {
+  private List<TableProfile.Column.Value> frequent() {
     return frequent.most(FREQUENT).stream()
         .map(
             value ->
-                new ColumnProfile.Value(
+                new TableProfile.Column.Value(
                     String.valueOf(Veil.over(hidden, value.value())), value.rows()))
         .toList();
   }
 
-  ColumnProfile profile() {
-    return new ColumnProfile(
+  TableProfile.Column profile() {
+    return new TableProfile.Column(
         name,
         kinds.type(),
         spoiled(),

@@ -3,13 +3,9 @@ package org.abletwine.audit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
-import java.util.Set;
 import java.util.stream.IntStream;
-import org.abletwine.audit.DuplicateReport.Conflict;
-import org.abletwine.audit.DuplicateReport.DuplicateKey;
 import org.abletwine.index.HashIndex;
 import org.abletwine.index.KeyGroups;
 import org.abletwine.index.RowStore;
@@ -31,7 +27,6 @@ import org.abletwine.table.spill.PartedRows;
 import org.abletwine.table.spill.RowBytes;
 import org.abletwine.table.spill.Spill;
 import org.abletwine.table.spill.SpilledTable;
-import org.abletwine.table.text.Veil;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -387,25 +382,26 @@ public final class DuplicateAudit {
    * @param mostExamples how many keys to describe
    * @return what was found
    */
-  public DuplicateReport report(int mostExamples) {
+  public Report report(int mostExamples) {
+    DuplicatesTold told = new DuplicatesTold(table, keyColumns, store, numbers);
     List<DuplicateKey> examples = new ArrayList<>();
     long identical = 0;
     long collisions = 0;
     for (int group = 0; group < groups.count(); group++) {
       int[] members = groups.rows(group);
-      if (alike(members)) {
+      if (told.alike(members)) {
         identical++;
       }
-      if (writtenDifferently(members)) {
+      if (told.writtenDifferently(members)) {
         collisions++;
       }
       if (examples.size() < mostExamples) {
-        examples.add(describe(members));
+        examples.add(told.describe(members));
       }
     }
     UniqueSearch search = new UniqueSearch(table.schema(), keyColumns, store, groups);
     List<List<String>> uniqueWith = groups.count() == 0 ? List.of() : search.find();
-    return new DuplicateReport(
+    return new Report(
         rows,
         blankRows,
         keys,
@@ -420,58 +416,77 @@ public final class DuplicateAudit {
         bytesPerKey);
   }
 
-  private boolean alike(int[] members) {
-    for (int row : members) {
-      if (!store.agree(members[0], row, table.schema().size())) {
-        return false;
-      }
-    }
-    return true;
-  }
-
-  private boolean writtenDifferently(int[] members) {
-    for (int row : members) {
-      for (int column : keyColumns) {
-        if (!store.agree(members[0], row, column, column + 1)) {
-          return true;
-        }
-      }
-    }
-    return false;
-  }
-
-  private DuplicateKey describe(int[] members) {
-    List<Integer> rowNumbers = new ArrayList<>();
-    for (int row : members) {
-      rowNumbers.add(numbers.of(row));
-    }
-    List<Conflict> conflicts = new ArrayList<>();
-    for (int column = 0; column < table.schema().size(); column++) {
-      Set<String> values = new LinkedHashSet<>();
-      for (int row : members) {
-        values.add(shown(row, column));
-      }
-      if (values.size() > 1) {
-        conflicts.add(new Conflict(table.schema().names().get(column), List.copyOf(values)));
-      }
-    }
-    List<String> key = new ArrayList<>();
-    for (int column : keyColumns) {
-      key.add(shown(members[0], column));
-    }
-    return new DuplicateKey(String.join(" | ", key), rowNumbers, conflicts);
-  }
-
   private boolean hidden(int column) {
     return table.isPrivate(table.schema().names().get(column));
-  }
-
-  private String shown(int row, int column) {
-    return String.valueOf(Veil.over(hidden(column), store.get(row, column)));
   }
 
   @Override
   public String toString() {
     return "DuplicateAudit[" + table.name() + "]";
+  }
+
+  /**
+   * Where a key stands on more than one row.
+   *
+   * @param rows rows of the table
+   * @param blankRows rows with a null or blank key part, which no key can find
+   * @param keys distinct keys, as compared
+   * @param duplicateKeys keys on more than one row
+   * @param duplicateRows rows that have one of these keys
+   * @param identicalKeys of the duplicate keys, those whose rows are alike in every column
+   * @param collisions of the duplicate keys, those written differently that normalising made equal
+   * @param examples the duplicate keys in file order, as many as asked for
+   * @param uniqueWith the smallest sets of further columns that would make the key unique
+   * @param setsTried how many sets of columns were tried
+   * @param searchBounded whether the search stopped at its bound before all sets were tried
+   * @param bytesPerKey memory of the index, in bytes per distinct key
+   */
+  public record Report(
+      long rows,
+      long blankRows,
+      long keys,
+      long duplicateKeys,
+      long duplicateRows,
+      long identicalKeys,
+      long collisions,
+      List<DuplicateKey> examples,
+      List<List<String>> uniqueWith,
+      int setsTried,
+      boolean searchBounded,
+      double bytesPerKey) {
+
+    /** Copies the lists. */
+    public Report {
+      examples = List.copyOf(examples);
+      uniqueWith = List.copyOf(uniqueWith);
+    }
+  }
+
+  /**
+   * A key on more than one row.
+   *
+   * @param key the key as its first row writes it
+   * @param rows its rows, 1-based
+   * @param conflicts the columns in which they differ, with the values; empty when they are alike
+   */
+  public record DuplicateKey(String key, List<Integer> rows, List<Conflict> conflicts) {
+    /** Copies the lists. */
+    public DuplicateKey {
+      rows = List.copyOf(rows);
+      conflicts = List.copyOf(conflicts);
+    }
+  }
+
+  /**
+   * A column in which rows of one key differ.
+   *
+   * @param column the column
+   * @param values its distinct values in row order, "null" for null
+   */
+  public record Conflict(String column, List<String> values) {
+    /** Copies the list. */
+    public Conflict {
+      values = List.copyOf(values);
+    }
   }
 }

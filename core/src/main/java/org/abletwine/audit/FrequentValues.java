@@ -101,8 +101,8 @@ final class FrequentValues {
    *
    * @param most how many
    */
-  List<ColumnProfile.Value> most(int most) {
-    List<ColumnProfile.Value> values = new ArrayList<>();
+  List<TableProfile.Column.Value> most(int most) {
+    List<TableProfile.Column.Value> values = new ArrayList<>();
     IntStream.range(0, used)
         .boxed()
         .filter(value -> counts[value] > 1)
@@ -111,7 +111,7 @@ final class FrequentValues {
         .forEach(
             value ->
                 values.add(
-                    new ColumnProfile.Value(
+                    new TableProfile.Column.Value(
                         Utf8.text(texts, starts[value], starts[value + 1]), counts[value])));
     return values;
   }

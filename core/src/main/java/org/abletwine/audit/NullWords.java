@@ -112,15 +112,15 @@ final class NullWords {
   }
 
   /** The words met, the most frequent first, as first written. */
-  List<ColumnProfile.Value> found() {
-    List<ColumnProfile.Value> found = new ArrayList<>();
+  List<TableProfile.Column.Value> found() {
+    List<TableProfile.Column.Value> found = new ArrayList<>();
     for (int word = 0; word < counts.length; word++) {
       String text = written[word];
       if (text != null) {
-        found.add(new ColumnProfile.Value(text, counts[word]));
+        found.add(new TableProfile.Column.Value(text, counts[word]));
       }
     }
-    found.sort(Comparator.comparingLong(ColumnProfile.Value::rows).reversed());
+    found.sort(Comparator.comparingLong(TableProfile.Column.Value::rows).reversed());
     return found;
   }
 }

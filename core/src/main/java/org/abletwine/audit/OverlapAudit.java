@@ -11,8 +11,6 @@ import java.util.Objects;
 import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.abletwine.audit.OverlapReport.Gain;
-import org.abletwine.audit.OverlapReport.Unmatched;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.match.NearMiss;
@@ -21,6 +19,7 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.spill.Spill;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Compares the keys of two tables, both ways, reading each once: what matches as written, what each
@@ -93,7 +92,7 @@ public final class OverlapAudit {
    * @param mostUnmatched how many unmatched keys to report, most rows first
    * @return what was found
    */
-  public static OverlapReport compare(
+  public static Report compare(
       Table transactions,
       int[] ourColumns,
       Table reference,
@@ -122,7 +121,7 @@ public final class OverlapAudit {
    * @return what was found
    */
   @SuppressWarnings("exports") // for the command line
-  public static OverlapReport compare(
+  public static Report compare(
       Table transactions,
       int[] ourColumns,
       Table reference,
@@ -159,7 +158,7 @@ public final class OverlapAudit {
     return table.isPrivate(table.schema().names().get(column));
   }
 
-  private OverlapReport report(List<String> fixed, int mostUnmatched) {
+  private Report report(List<String> fixed, int mostUnmatched) {
     KeysCompared asGiven = compared(fixed);
     Measured plain = new Measured(asGiven.rows(), asGiven.collisions());
     known.put(fixed, plain);
@@ -207,7 +206,7 @@ public final class OverlapAudit {
         hidden || !nearFits() || mostUnmatched == 0
             ? told(last.matched(), List.of(), mostUnmatched)
             : near(last.matched(), Normalise.parse(chosen), mostUnmatched);
-    return new OverlapReport(
+    return new Report(
         read.rows(),
         read.blank(),
         read.notNumbers(),
@@ -354,5 +353,80 @@ public final class OverlapAudit {
   @Override
   public String toString() {
     return "OverlapAudit[" + ours.size() + " keys against " + theirs.size() + "]";
+  }
+
+  /**
+   * How far two keys agree.
+   *
+   * @param rows transactions
+   * @param blankRows transactions with a null or blank key part
+   * @param notMeasured transactions whose measure is no number
+   * @param keys distinct keys of the transactions, as written
+   * @param referenceRows reference rows
+   * @param referenceKeys distinct keys of the reference, as written
+   * @param matchedRows transactions whose key is in the reference as written
+   * @param matchedKeys distinct keys in the reference as written
+   * @param usedReferenceKeys reference keys that some transaction has, after the best steps
+   * @param alone what each step would win by itself, most first
+   * @param best the best small set of steps, each with what it adds in that order
+   * @param steps the best set in the order to apply it
+   * @param bestMatchedRows transactions matched after the best set
+   * @param unmatched keys still unmatched after the best set, most rows first
+   * @param unmatchedKeys how many of them there are
+   * @param nearLeftOut whether nothing near was looked for, since the reference's keys did not fit
+   *     in memory
+   */
+  public record Report(
+      long rows,
+      long blankRows,
+      long notMeasured,
+      long keys,
+      long referenceRows,
+      long referenceKeys,
+      long matchedRows,
+      long matchedKeys,
+      long usedReferenceKeys,
+      List<Gain> alone,
+      List<Gain> best,
+      List<String> steps,
+      long bestMatchedRows,
+      List<Unmatched> unmatched,
+      long unmatchedKeys,
+      boolean nearLeftOut) {
+
+    /** Copies the lists. */
+    public Report {
+      alone = List.copyOf(alone);
+      best = List.copyOf(best);
+      steps = List.copyOf(steps);
+      unmatched = List.copyOf(unmatched);
+    }
+  }
+
+  /**
+   * What a step wins.
+   *
+   * @param step the step as an option writes it
+   * @param rows further transactions matched
+   * @param collisions reference keys it makes equal to another one
+   * @param lossy whether it leaves characters out, so that keys may match that should not
+   */
+  public record Gain(String step, long rows, long collisions, boolean lossy) {}
+
+  /**
+   * A key that is not in the reference.
+   *
+   * @param key the key as written
+   * @param rows transactions that have it
+   * @param measure the measure's total over these rows; null when nothing is measured
+   * @param firstRow the first of them, 1-based
+   * @param near the reference keys most like it
+   */
+  public record Unmatched(
+      String key, long rows, @Nullable BigDecimal measure, long firstRow, List<NearMiss> near) {
+    /** Copies the list. */
+    public Unmatched {
+      near = List.copyOf(near);
+    }
   }
 }

@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
 public record TableProfile(
     String table,
     long rows,
-    List<ColumnProfile> columns,
+    List<Column> columns,
     List<List<String>> pairs,
     int pairsTried,
     @Nullable Nearest nearest,
@@ -85,8 +85,8 @@ public record TableProfile(
           rows[0] += batch.rows();
           return true;
         });
-    List<ColumnProfile> columns = profilers.stream().map(ColumnProfiler::profile).toList();
-    boolean single = columns.stream().anyMatch(ColumnProfile::unique);
+    List<Column> columns = profilers.stream().map(ColumnProfiler::profile).toList();
+    boolean single = columns.stream().anyMatch(Column::unique);
     List<int[]> candidates =
         rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0], single);
     List<int[]> heldOut = new ArrayList<>(candidates);
@@ -103,12 +103,12 @@ public record TableProfile(
         table.remarks());
   }
 
-  private static List<int[]> pairs(List<ColumnProfile> columns, long rows, boolean textOnly) {
+  private static List<int[]> pairs(List<Column> columns, long rows, boolean textOnly) {
     List<int[]> pairs = new ArrayList<>();
     for (int a = 0; a < columns.size(); a++) {
       for (int b = a + 1; b < columns.size(); b++) {
-        ColumnProfile one = columns.get(a);
-        ColumnProfile other = columns.get(b);
+        Column one = columns.get(a);
+        Column other = columns.get(b);
         if (!one.unique()
             && !other.unique()
             && (!textOnly || text(one) && text(other))
@@ -122,7 +122,7 @@ public record TableProfile(
     return pairs;
   }
 
-  private static boolean text(ColumnProfile column) {
+  private static boolean text(Column column) {
     return column.type().equals("text") || column.type().equals("code");
   }
 
@@ -158,9 +158,9 @@ public record TableProfile(
 
   /** The column, or pair, with the fewest rows between it and a key. */
   private static @Nullable Nearest nearest(
-      Table table, List<ColumnProfile> columns, long rows, List<int[]> pairs) {
+      Table table, List<Column> columns, long rows, List<int[]> pairs) {
     Nearest best = null;
-    for (ColumnProfile column : columns) {
+    for (Column column : columns) {
       long between = rows - column.distinct();
       if (column.exact() && column.distinct() > 1 && (best == null || between < best.rows())) {
         best = new Nearest(List.of(column.name()), between);
@@ -194,8 +194,7 @@ public record TableProfile(
   }
 
   /** Pairs that have too few values to be a key, those with the most first. */
-  private static List<int[]> widest(
-      List<ColumnProfile> columns, long rows, int most, List<int[]> but) {
+  private static List<int[]> widest(List<Column> columns, long rows, int most, List<int[]> but) {
     List<int[]> pairs = new ArrayList<>();
     int wide = Math.min(columns.size(), MOST_PAIRS);
     for (int a = 0; a < wide; a++) {
@@ -261,5 +260,95 @@ public record TableProfile(
                 return batch == null || action.take(batch);
               }
             });
+  }
+
+  /**
+   * What a column holds.
+   *
+   * @param name the column
+   * @param type whole number, code (digits, some with leading zeros), decimal, date, date and time,
+   *     or text: what all values that are not null are; "empty" when there are none
+   * @param spoiled what all values but a few are; null when there is no such type
+   * @param written of a column of text how all its values are written as dates or numbers, as a
+   *     plan states it, such as <code>{ date: dd.MM.yyyy }</code>; several when the values do not
+   *     tell, none when they are neither
+   * @param nulls null cells
+   * @param distinct distinct values, null not counted
+   * @param exact whether distinct is exact; else it is an estimate with a standard error of 1.6 %
+   * @param shortest characters of the shortest value
+   * @param longest characters of the longest value
+   * @param least the least value, as numbers where all are, else by code point, which puts dates of
+   *     ISO 8601 in order too; null where there is none
+   * @param greatest the greatest, likewise
+   * @param frequent the most frequent values of those that stand more than once; none of a column
+   *     with more than 20,000 different ones
+   * @param nullWords values that people write where there is none, such as {@code n/a}
+   * @param examples the first values that differ
+   * @param straySpaces values with a space at either end
+   * @param caseForms values that equal another one but for case
+   * @param zeroForms values that equal another one but for leading zeros
+   * @param unique whether no value stands twice and none is null: it could be a key
+   */
+  public record Column(
+      String name,
+      String type,
+      @Nullable Spoiled spoiled,
+      List<String> written,
+      long nulls,
+      long distinct,
+      boolean exact,
+      int shortest,
+      int longest,
+      @Nullable String least,
+      @Nullable String greatest,
+      List<Value> frequent,
+      List<Value> nullWords,
+      List<String> examples,
+      long straySpaces,
+      long caseForms,
+      long zeroForms,
+      boolean unique) {
+
+    /**
+     * A type that a column would have but for some of its values.
+     *
+     * @param type the type
+     * @param cells how many values are not of it, at most one in twenty
+     * @param example the first of them
+     * @param row its row, 1-based, header not counted
+     */
+    public record Spoiled(String type, long cells, String example, long row) {}
+
+    /**
+     * The type as a plan states it; null for text, codes and columns without values, and where the
+     * values do not tell.
+     *
+     * @return the type; null when there is nothing to state
+     */
+    public @Nullable String stated() {
+      return switch (type) {
+        case "whole number" -> "integer";
+        case "decimal" -> "decimal";
+        case "date" -> "date";
+        case "date and time" -> "date-time";
+        default -> written.size() == 1 ? written.get(0) : null;
+      };
+    }
+
+    /**
+     * A value, and how often it stands.
+     *
+     * @param value the value as written
+     * @param rows how often
+     */
+    public record Value(String value, long rows) {}
+
+    /** Copies the lists. */
+    public Column {
+      frequent = List.copyOf(frequent);
+      nullWords = List.copyOf(nullWords);
+      written = List.copyOf(written);
+      examples = List.copyOf(examples);
+    }
   }
 }

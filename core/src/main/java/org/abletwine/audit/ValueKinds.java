@@ -120,7 +120,7 @@ final class ValueKinds {
    *
    * @param nullWords values that people write where there is none, of which there may be any number
    */
-  ColumnProfile.@Nullable Spoiled spoiled(long nullWords) {
+  TableProfile.Column.@Nullable Spoiled spoiled(long nullWords) {
     long all = all();
     long numbers = padded ? 0 : of(Kind.WHOLE) + of(Kind.DECIMAL);
     long days = of(Kind.DAY) + of(Kind.TIME);
@@ -144,6 +144,6 @@ final class ValueKinds {
         first = at;
       }
     }
-    return new ColumnProfile.Spoiled(type, all - most, firsts[first], rows[first]);
+    return new TableProfile.Column.Spoiled(type, all - most, firsts[first], rows[first]);
   }
 }

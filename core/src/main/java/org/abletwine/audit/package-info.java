@@ -10,7 +10,7 @@
  * int[] ours = {tickets.schema().indexOf("grower_code")};
  * int[] theirs = {growers.schema().indexOf("grower_no")};
  * System.out.println(DuplicateAudit.of(growers, theirs, List.of()).report(5).examples());
- * OverlapReport overlap = OverlapAudit.compare(tickets, ours, growers, theirs, -1, List.of(), 10);
+ * OverlapAudit.Report overlap = OverlapAudit.compare(tickets, ours, growers, theirs, -1, List.of(), 10);
  * System.out.println(overlap.best()); // the steps that make most keys agree
  * }</pre>
  */

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.compute.RowErrors;
 import org.abletwine.derive.total.GroupedTotals;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Exceptions;
 import org.abletwine.step.run.Columns;
@@ -51,7 +50,7 @@ final class PreparedRollup implements PreparedStep {
     if (rollup.file() == null || !context.writes()) {
       return;
     }
-    RollupFigures figures = (RollupFigures) counted;
+    StepFigures.RolledUp figures = (StepFigures.RolledUp) counted;
     Columns written = columns.own.copy();
     List<StepWorker> formats = new ArrayList<>();
     for (FormatColumn format : rollup.shown().formats()) {
@@ -100,11 +99,11 @@ final class PreparedRollup implements PreparedStep {
   }
 
   @Override
-  public RollupFigures figures(StepWorker all) {
+  public StepFigures.RolledUp figures(StepWorker all) {
     return sum((RollupWorker) all);
   }
 
-  private RollupFigures sum(RollupWorker all) {
+  private StepFigures.RolledUp sum(RollupWorker all) {
     GroupLines lines = new GroupLines(rollup, columns, all.totals, share);
     List<@Nullable String> grand = lines.grand();
     Map<String, BigDecimal> sums = new LinkedHashMap<>();
@@ -120,7 +119,7 @@ final class PreparedRollup implements PreparedStep {
       errors.add(all.totals.errors(call));
     }
     RowErrors met = RowErrors.sum(errors);
-    return new RollupFigures(
+    return new StepFigures.RolledUp(
         rollup.file() == null ? rollup.title() : rollup.file().shortName(),
         rollup.by(),
         columns.names.subList(rollup.by().size(), columns.names.size()),

@@ -13,7 +13,7 @@
  *         .step(new Rollup(List.of("commodity"), List.of("net_kg"), true, null, tickets, strict))
  *         .build()
  *         .forEach(row -> {});
- * System.out.println(record.of(RollupFigures.class).get(0).groups());
+ * System.out.println(record.of(StepFigures.RolledUp.class).get(0).groups());
  * }</pre>
  */
 @NullMarked

@@ -4,7 +4,7 @@ import com.google.errorprone.annotations.concurrent.GuardedBy;
 import java.util.Iterator;
 import java.util.List;
 import org.abletwine.derive.Rollup;
-import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.run.Columns;
 import org.abletwine.step.run.RunContext;
 import org.abletwine.table.ColumnType;
@@ -75,8 +75,8 @@ final class TotalsTable implements Table {
 
   private synchronized List<List<@Nullable String>> groups() {
     if (groups == null) {
-      List<RollupFigures> rollups =
-          enrichment.writeTo(new NoRows(), RunContext.PREVIEW).of(RollupFigures.class);
+      List<StepFigures.RolledUp> rollups =
+          enrichment.writeTo(new NoRows(), RunContext.PREVIEW).of(StepFigures.RolledUp.class);
       groups = rollups.get(rollups.size() - 1).groups();
     }
     return groups;

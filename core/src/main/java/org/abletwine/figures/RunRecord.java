@@ -115,7 +115,7 @@ public record RunRecord(
    */
   public List<String> aboveControlTotals() {
     List<String> above = new ArrayList<>();
-    for (RollupFigures rollup : of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : of(StepFigures.RolledUp.class)) {
       for (StepFigures.Control control : of(StepFigures.Control.class)) {
         BigDecimal sum = rollup.sums().get(control.column());
         if (control.when().equals(StepFigures.Control.BEFORE)
@@ -156,4 +156,14 @@ public record RunRecord(
   public double rowsPerSecond() {
     return rowsIn / Math.max(1e-3, elapsed.toNanos() / 1e9);
   }
+
+  /**
+   * Something the plan expects of a run, judged.
+   *
+   * @param what what is expected to hold, such as {@code matched growers}
+   * @param figure what it came to
+   * @param limit what was expected
+   * @param holds whether it holds
+   */
+  public record Control(String what, String figure, String limit, boolean holds) {}
 }

@@ -1,7 +1,12 @@
 package org.abletwine.lookup;
 
 import java.io.Serializable;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.Arrays;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -14,6 +19,7 @@ import org.abletwine.table.Row;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.batch.Batch;
 import org.abletwine.table.batch.OneRow;
+import org.abletwine.table.text.CellValue;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
 
@@ -26,7 +32,7 @@ import org.jspecify.annotations.Nullable;
  * apply. A lookup that gives a row for each match ({@code several: each}) cannot be loaded.
  */
 public final class LoadedLookup
-    implements Function<Map<String, @Nullable String>, LookupResult>, Serializable {
+    implements Function<Map<String, @Nullable String>, LoadedLookup.Result>, Serializable {
   private static final long serialVersionUID = 1L;
 
   private final Tried[] sources;
@@ -174,7 +180,7 @@ public final class LoadedLookup
    * @throws SettingException when it has no such field at all, naming the nearest
    */
   @Override
-  public LookupResult apply(Map<String, @Nullable String> record) {
+  public Result apply(Map<String, @Nullable String> record) {
     Objects.requireNonNull(record, "record");
     Scratch[] scratch = scratches.get();
     for (int source = 0; source < sources.length; source++) {
@@ -201,12 +207,12 @@ public final class LoadedLookup
    * @return outcome and attributes
    * @throws SettingException when it has no such column, naming the nearest
    */
-  public LookupResult find(Row row) {
+  public Result find(Row row) {
     Objects.requireNonNull(row, "row");
     return apply(row.map());
   }
 
-  private LookupResult find(Scratch[] scratch) {
+  private Result find(Scratch[] scratch) {
     Found found = sources[0].find(scratch[0]);
     for (int further = 1; further < sources.length && found.open(); further++) {
       Found other = sources[further].find(scratch[further]);
@@ -223,7 +229,7 @@ public final class LoadedLookup
    * @throws IllegalArgumentException when the number of parts is wrong, or a reference tried
    *     otherwise needs another column than these; then {@link #apply} it to the record
    */
-  public LookupResult find(@Nullable String... key) {
+  public Result find(@Nullable String... key) {
     Objects.requireNonNull(key, "key");
     String[] ours = sources[0].ours();
     if (key.length != ours.length) {
@@ -246,7 +252,7 @@ public final class LoadedLookup
     return find(scratch);
   }
 
-  private LookupResult result(Found found) {
+  private Result result(Found found) {
     Outcome outcome = found.outcome();
     boolean matched = outcome == Outcome.MATCHED;
     LoadedReference reference = found.source().reference();
@@ -257,7 +263,7 @@ public final class LoadedLookup
       String value = matched && cell >= 0 ? found.cell(row, cell) : null;
       values[a] = value == null ? fills.of(outcome.ordinal(), a) : value;
     }
-    return new LookupResult(
+    return new Result(
         outcome,
         matched || outcome == Outcome.AMBIGUOUS ? reference.name() : "",
         matched ? reference.numbers().of(row) : 0,
@@ -271,5 +277,113 @@ public final class LoadedLookup
         + " by "
         + List.of(sources[0].ours())
         + "]";
+  }
+
+  /**
+   * What one record's lookup gave.
+   *
+   * @param outcome what came of it
+   * @param reference the reference that had the row, or rows that disagree, one tried otherwise
+   *     perhaps; empty when none had
+   * @param referenceRow the reference row taken, 1-based, header not counted; 0 when none was
+   * @param attributes the attributes by name; values are null where nothing was found or filled
+   */
+  public record Result(
+      Outcome outcome,
+      String reference,
+      long referenceRow,
+      Map<String, @Nullable String> attributes) {
+
+    /** Copies the map, keeping its order. */
+    public Result {
+      if (!(attributes instanceof AttributeValues)) {
+        attributes = Collections.unmodifiableMap(new LinkedHashMap<>(attributes));
+      }
+    }
+
+    /**
+     * An attribute as it was written.
+     *
+     * @param attribute its name
+     * @return its value, or null
+     * @throws SettingException when the lookup brings no such attribute, naming the nearest
+     */
+    public @Nullable String get(String attribute) {
+      Objects.requireNonNull(attribute, "attribute");
+      String value = attributes.get(attribute);
+      if (value == null && !attributes.containsKey(attribute)) {
+        throw new SettingException(
+            "the lookup brings no \""
+                + attribute
+                + "\"; "
+                + NearestName.hint(attribute, attributes.keySet()));
+      }
+      return value;
+    }
+
+    private CellValue cell(String attribute) {
+      String value = get(attribute);
+      ColumnType type =
+          attributes instanceof AttributeValues values ? values.type(attribute) : null;
+      return new CellValue(reference, referenceRow, attribute, type, value);
+    }
+
+    /**
+     * An attribute as an exact number.
+     *
+     * @param attribute its name
+     * @return the number, or null for null
+     * @throws SettingException when the lookup brings no such attribute, naming the nearest
+     * @throws org.abletwine.table.DataException when it is no number
+     */
+    public @Nullable BigDecimal decimal(String attribute) {
+      Objects.requireNonNull(attribute, "attribute");
+      return cell(attribute).decimal();
+    }
+
+    /**
+     * An attribute as a whole number; {@code 5.0} is one.
+     *
+     * @param attribute its name
+     * @return the number, or null for null
+     * @throws SettingException when the lookup brings no such attribute, naming the nearest
+     * @throws org.abletwine.table.DataException when it is no whole number, or one that a long does
+     *     not hold
+     */
+    public @Nullable Long integer(String attribute) {
+      Objects.requireNonNull(attribute, "attribute");
+      return cell(attribute).integer();
+    }
+
+    /**
+     * An attribute as a day: as the type of its column says it is written, else as in 2026-07-20.
+     *
+     * @param attribute its name
+     * @return the day, or null for null
+     * @throws SettingException when the lookup brings no such attribute, naming the nearest
+     * @throws org.abletwine.table.DataException when it is no day, or one with a time of day
+     */
+    public @Nullable LocalDate date(String attribute) {
+      Objects.requireNonNull(attribute, "attribute");
+      return cell(attribute).date();
+    }
+
+    /**
+     * An attribute as a day with a time of day, midnight where none is written.
+     *
+     * @param attribute its name
+     * @return the time, or null for null
+     * @throws SettingException when the lookup brings no such attribute, naming the nearest
+     * @throws org.abletwine.table.DataException when it is no such time
+     */
+    public @Nullable LocalDateTime dateTime(String attribute) {
+      Objects.requireNonNull(attribute, "attribute");
+      return cell(attribute).dateTime();
+    }
+
+    /** {@return whether the key was found, so that the attributes are those of a reference row} */
+    public boolean matched() {
+      return outcome == Outcome.MATCHED;
+    }
   }
 }

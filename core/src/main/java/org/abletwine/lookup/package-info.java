@@ -9,7 +9,7 @@
  *         .bring("name", "district_code")
  *         .whenUnmatched(Fill.fill("name", "Unlisted"))
  *         .load();
- * LookupResult found = growers.find("000324R");
+ * LoadedLookup.Result found = growers.find("000324R");
  * System.out.println(found.outcome().label() + " " + found.get("district_code"));
  * System.out.println(growers.find("no such").get("name")); // Unlisted
  * }</pre>

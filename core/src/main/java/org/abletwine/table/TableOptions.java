@@ -33,7 +33,7 @@ public record TableOptions(
     boolean pad,
     Map<String, ColumnType> types,
     boolean nested,
-    @Nullable SheetPart sheet,
+    @Nullable Sheet sheet,
     @Nullable String source,
     Set<String> hidden) {
   /** Nothing stated: all is found from the data. */
@@ -116,7 +116,7 @@ public record TableOptions(
     private boolean pad;
     private Map<String, ColumnType> types;
     private boolean nested;
-    private @Nullable SheetPart sheet;
+    private @Nullable Sheet sheet;
     private @Nullable String source;
     private Set<String> hidden;
 
@@ -247,7 +247,7 @@ public record TableOptions(
      * @param part the sheet and where on it the table is; null for the first
      * @return this builder
      */
-    public Builder sheet(@Nullable SheetPart part) {
+    public Builder sheet(@Nullable Sheet part) {
       sheet = part;
       return this;
     }
@@ -285,6 +285,30 @@ public record TableOptions(
     public TableOptions build() {
       return new TableOptions(
           delimiter, quote, header, encoding, nulls, pad, types, nested, sheet, source, hidden);
+    }
+  }
+
+  /**
+   * Which part of a workbook is a table.
+   *
+   * @param sheet the sheet's name, or its number from 1 on; null for the only one
+   * @param headerRow the row that holds the names, 1-based; 0 for the first that is not blank
+   * @param range the area of the table, its names included, such as {@code B4:H200}, {@code B:H} or
+   *     {@code B4:H}; null for all of the sheet
+   */
+  public record Sheet(@Nullable String sheet, int headerRow, @Nullable String range) {
+    /** The only sheet, all of it. */
+    public static final Sheet FIRST = new Sheet(null, 0, null);
+
+    /**
+     * Checks the row.
+     *
+     * @throws SettingException when the row is negative
+     */
+    public Sheet {
+      if (headerRow < 0) {
+        throw new SettingException("header-row: rows are numbered from 1 on, found " + headerRow);
+      }
     }
   }
 }

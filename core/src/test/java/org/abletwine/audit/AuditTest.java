@@ -45,16 +45,16 @@ class AuditTest {
             "ours",
             List.of(
                 "000123A", " 000123A", "000456b", "456B", "000798C", "ZZ", "000123A", "001000D/W"));
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(ours, new int[] {0}, theirs, new int[] {0}, -1, List.of(), 10);
     assertThat(report.rows()).isEqualTo(8);
     assertThat(report.matchedRows()).isEqualTo(2);
     assertThat(report.bestMatchedRows()).isEqualTo(6);
     assertThat(report.best())
-        .extracting(OverlapReport.Gain::step)
+        .extracting(OverlapAudit.Gain::step)
         .containsExactlyInAnyOrder("trim", "ignore-case", "drop-leading-zeros", "drop-suffix=/W");
     assertThat(report.steps()).startsWith("trim", "drop-suffix=/W");
-    assertThat(report.alone()).extracting(OverlapReport.Gain::step).contains("digits-only");
+    assertThat(report.alone()).extracting(OverlapAudit.Gain::step).contains("digits-only");
     assertThat(report.unmatchedKeys()).isEqualTo(2);
     assertThat(report.unmatched().get(0).key()).isEqualTo("000798C");
     assertThat(report.unmatched().get(1).near()).isEmpty();
@@ -65,7 +65,7 @@ class AuditTest {
   void aMeasureOrdersTheUnmatchedKeysByTheirTotal() {
     MemoryTable ours =
         MemoryTable.of("o", "k,kg", "A,1.5", "B,2", "A,x", "B,0.25", "C,", "000123A,9");
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(
             ours, new int[] {0}, column("t", CODES), new int[] {0}, 1, List.of(), 10);
     assertThat(report.unmatched())
@@ -114,12 +114,12 @@ class AuditTest {
   private static void agree(
       Table table, List<@Nullable String[]> rows, Map<String, List<Integer>> expected) {
     DuplicateAudit audit = DuplicateAudit.of(table, new int[] {0, 1}, List.of(Normalise.trim()));
-    DuplicateReport report = audit.report(1000);
+    DuplicateAudit.Report report = audit.report(1000);
     List<List<Integer>> groups = expected.values().stream().filter(g -> g.size() > 1).toList();
     assertThat(report.duplicateKeys()).isEqualTo(groups.size());
     assertThat(report.keys()).isEqualTo(expected.size());
     assertThat(report.examples())
-        .extracting(DuplicateReport.DuplicateKey::rows)
+        .extracting(DuplicateAudit.DuplicateKey::rows)
         .containsExactlyElementsOf(
             groups.stream().sorted(Comparator.comparing(group -> group.get(0))).toList());
     long alike =
@@ -141,7 +141,7 @@ class AuditTest {
             "oats,M1,2,5",
             "oats,M2,1,5",
             "oats,M2,2,5");
-    DuplicateReport report = DuplicateAudit.of(table, new int[] {0}, List.of()).report(5);
+    DuplicateAudit.Report report = DuplicateAudit.of(table, new int[] {0}, List.of()).report(5);
     assertThat(report.uniqueWith()).containsExactly(List.of("grade", "from"));
   }
 
@@ -156,13 +156,16 @@ class AuditTest {
             "3,a1,,2026-01-03,X");
     TableProfile profile = TableProfile.of(table);
     assertThat(profile.columns())
-        .extracting(ColumnProfile::type)
+        .extracting(TableProfile.Column::type)
         .containsExactly("whole number", "text", "decimal", "date", "text");
-    ColumnProfile code = profile.columns().get(1);
+    TableProfile.Column code = profile.columns().get(1);
     assertThat(code.straySpaces()).isEqualTo(1);
     assertThat(code.caseForms()).as("A1 and a1").isEqualTo(1);
     assertThat(profile.columns().get(2).nulls()).isEqualTo(1);
-    assertThat(profile.columns().stream().filter(ColumnProfile::unique).map(ColumnProfile::name))
+    assertThat(
+            profile.columns().stream()
+                .filter(TableProfile.Column::unique)
+                .map(TableProfile.Column::name))
         .containsExactly("id", "code", "on");
     MemoryTable pairs = MemoryTable.of("p", "a,b,c", "1,1,x", "1,2,x", "2,1,x", "2,2,x");
     assertThat(TableProfile.of(pairs).pairs()).containsExactly(List.of("a", "b"));

@@ -61,7 +61,7 @@ class OverlapOracleTest {
     for (int i = 0; i < 400; i++) {
       ours.add(form(random, "K" + random.nextInt(220) + "X"));
     }
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(
             table("ours", ours),
             new int[] {0},
@@ -75,13 +75,13 @@ class OverlapOracleTest {
     assertThat(report.blankRows()).isEqualTo(ours.stream().filter(k -> k == null).count());
     assertThat(report.referenceKeys()).isEqualTo(theirs.size());
     assertThat(report.matchedRows()).isEqualTo(matching(List.of(), ours, theirs));
-    for (OverlapReport.Gain gain : report.alone()) {
+    for (OverlapAudit.Gain gain : report.alone()) {
       assertThat(gain.rows())
           .as(gain.step())
           .isEqualTo(matching(List.of(gain.step()), ours, theirs) - report.matchedRows());
     }
     assertThat(report.bestMatchedRows()).isEqualTo(matching(report.steps(), ours, theirs));
-    long sum = report.best().stream().mapToLong(OverlapReport.Gain::rows).sum();
+    long sum = report.best().stream().mapToLong(OverlapAudit.Gain::rows).sum();
     assertThat(report.matchedRows() + sum).as("gains in turn").isEqualTo(report.bestMatchedRows());
     unmatched(report, ours, theirs);
   }
@@ -116,12 +116,12 @@ class OverlapOracleTest {
     int measure = seed % 3 == 0 ? -1 : parts;
     List<String> fixed = seed % 5 == 0 ? List.of("trim") : List.of();
     int most = seed % 4 == 0 ? 7 : 60;
-    OverlapReport whole;
+    OverlapAudit.Report whole;
     try (Spill spill = new Spill(ENOUGH, null)) {
       whole = OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
     }
     try (Spill spill = new Spill(1, null)) {
-      OverlapReport divided =
+      OverlapAudit.Report divided =
           OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
       assertThat(whole.nearLeftOut()).isFalse();
       assertThat(divided.nearLeftOut()).isTrue();
@@ -130,7 +130,7 @@ class OverlapOracleTest {
     }
     for (int bits = 14; bits < 26; bits += 4) { // what fits differs
       try (Spill spill = new Spill(1L << bits, null)) {
-        OverlapReport some =
+        OverlapAudit.Report some =
             OverlapAudit.compare(ours, columns, theirs, columns, measure, fixed, most, spill);
         assertThat(withoutNear(some)).as("2^%d bytes", bits).isEqualTo(withoutNear(whole));
         if (!some.nearLeftOut()) {
@@ -140,8 +140,8 @@ class OverlapOracleTest {
     }
   }
 
-  private static OverlapReport withoutNear(OverlapReport report) {
-    return new OverlapReport(
+  private static OverlapAudit.Report withoutNear(OverlapAudit.Report report) {
+    return new OverlapAudit.Report(
         report.rows(),
         report.blankRows(),
         report.notMeasured(),
@@ -158,7 +158,7 @@ class OverlapOracleTest {
         report.unmatched().stream()
             .map(
                 one ->
-                    new OverlapReport.Unmatched(
+                    new OverlapAudit.Unmatched(
                         one.key(), one.rows(), one.measure(), one.firstRow(), List.of()))
             .toList(),
         report.unmatchedKeys(),
@@ -166,7 +166,7 @@ class OverlapOracleTest {
   }
 
   private static void unmatched(
-      OverlapReport report, List<@Nullable String> ours, Set<String> theirs) {
+      OverlapAudit.Report report, List<@Nullable String> ours, Set<String> theirs) {
     Set<String> keys = new HashSet<>();
     theirs.forEach(key -> keys.add(stepped(report.steps(), key)));
     Map<String, Long> expected = new HashMap<>();

@@ -43,7 +43,7 @@ class ProfileOracleTest {
       String word = WORDS[random.nextInt(1 + random.nextInt(WORDS.length))];
       cells.add(random.nextInt(9) == 0 ? null : word);
     }
-    ColumnProfile column = profile(cells);
+    TableProfile.Column column = profile(cells);
     List<String> known = cells.stream().filter(c -> c != null).map(String::valueOf).toList();
     Set<String> distinct = new LinkedHashSet<>(known);
     assertThat(column.nulls()).isEqualTo(cells.size() - known.size());
@@ -70,7 +70,7 @@ class ProfileOracleTest {
     return text.codePointCount(0, text.length());
   }
 
-  private static ColumnProfile profile(List<@Nullable String> cells) {
+  private static TableProfile.Column profile(List<@Nullable String> cells) {
     List<@Nullable String[]> rows = new ArrayList<>();
     cells.forEach(cell -> rows.add(new @Nullable String[] {cell}));
     return TableProfile.of(new MemoryTable("t", List.of("c"), rows, 7)).columns().get(0);
@@ -100,7 +100,7 @@ class ProfileOracleTest {
     List<@Nullable String> none = new ArrayList<>();
     none.add(null);
     none.add(null);
-    ColumnProfile column = profile(none);
+    TableProfile.Column column = profile(none);
     assertThat(column.type()).isEqualTo("empty");
     assertThat(column.unique()).isFalse();
     assertThat(column.shortest()).isZero();

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.abletwine.MemoryTable;
-import org.abletwine.audit.ColumnProfile.Value;
+import org.abletwine.audit.TableProfile.Column.Value;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -25,14 +25,14 @@ class ProfileValuesTest {
     "b;B;a, B, b"
   })
   void leastAndGreatestAreByNumberOrByCodePoint(String values, String least, String greatest) {
-    ColumnProfile column = profile("c", values.split(";")).columns().get(0);
+    TableProfile.Column column = profile("c", values.split(";")).columns().get(0);
     assertThat(column.least()).isEqualTo(least);
     assertThat(column.greatest()).isEqualTo(greatest);
   }
 
   @Test
   void theMostFrequentStandFirstAndOnceIsNotFrequent() {
-    ColumnProfile column = profile("c", "b", "a", "b", "c", "a", "b", "d").columns().get(0);
+    TableProfile.Column column = profile("c", "b", "a", "b", "c", "a", "b", "d").columns().get(0);
     assertThat(column.frequent()).containsExactly(new Value("b", 3), new Value("a", 2));
   }
 
@@ -47,12 +47,12 @@ class ProfileValuesTest {
 
   @Test
   void wordsThatLookLikeNullAreCountedAndDoNotSpoilAType() {
-    ColumnProfile column =
+    TableProfile.Column column =
         profile("c", "1", "n/a", "N/A ", "2", "-", "Unknown", "unknowns", "3").columns().get(0);
     assertThat(column.nullWords())
         .containsExactly(new Value("n/a", 2), new Value("-", 1), new Value("Unknown", 1));
-    ColumnProfile date = profile("c", "2026-07-01", "n/a", "n/a").columns().get(0);
-    assertThat(date.spoiled()).isEqualTo(new ColumnProfile.Spoiled("date", 2, "n/a", 2));
+    TableProfile.Column date = profile("c", "2026-07-01", "n/a", "n/a").columns().get(0);
+    assertThat(date.spoiled()).isEqualTo(new TableProfile.Column.Spoiled("date", 2, "n/a", 2));
     assertThat(profile("c", "n/a", "-").columns().get(0).spoiled()).isNull();
   }
 

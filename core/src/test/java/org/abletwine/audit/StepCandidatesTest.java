@@ -4,14 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import org.abletwine.MemoryTable;
-import org.abletwine.audit.OverlapReport.Gain;
+import org.abletwine.audit.OverlapAudit.Gain;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Steps that are found in the keys: ends, lengths, dates; what they win and what they cost. */
 class StepCandidatesTest {
-  private static OverlapReport report(String ours, String theirs, String... fixed) {
+  private static OverlapAudit.Report report(String ours, String theirs, String... fixed) {
     return OverlapAudit.compare(
         table(ours), new int[] {0}, table(theirs), new int[] {0}, -1, List.of(fixed), 5);
   }
@@ -63,7 +63,8 @@ class StepCandidatesTest {
 
   @Test
   void givenStepsComeFirstAndFurtherOnesWinWhatIsLeft() {
-    OverlapReport report = report("GR12;gr13;14", "12;13;14", "ignore-case", "drop-prefix=gr");
+    OverlapAudit.Report report =
+        report("GR12;gr13;14", "12;13;14", "ignore-case", "drop-prefix=gr");
     assertThat(report.matchedRows()).isEqualTo(3);
     assertThat(report.unmatchedKeys()).isZero();
   }

@@ -5,14 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import org.abletwine.MemoryTable;
-import org.abletwine.audit.ColumnProfile.Spoiled;
+import org.abletwine.audit.TableProfile.Column.Spoiled;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** What columns hold, as a plan states it, and what spoils it. */
 class ValueKindsTest {
-  private static ColumnProfile profile(List<String> values) {
+  private static TableProfile.Column profile(List<String> values) {
     return TableProfile.of(MemoryTable.of("t", "x", values.toArray(String[]::new)))
         .columns()
         .get(0);

@@ -46,7 +46,7 @@ class WrittenFormsTest {
       cells.add(new @Nullable String[] {value});
     }
     MemoryTable table = new MemoryTable("t", List.of("c"), cells, 3);
-    ColumnProfile column = TableProfile.of(table).columns().get(0);
+    TableProfile.Column column = TableProfile.of(table).columns().get(0);
     assertThat(String.join(";", column.written())).isEqualTo(expected == null ? "" : expected);
     boolean one = column.written().size() == 1;
     if (!column.written().isEmpty()) {

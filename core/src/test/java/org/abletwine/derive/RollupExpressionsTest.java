@@ -14,7 +14,7 @@ import java.util.TreeMap;
 import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.step.Evaluation;
 import org.abletwine.table.SettingException;
@@ -30,7 +30,7 @@ class RollupExpressionsTest {
   private static final Table TABLE =
       MemoryTable.of("t", "g,h,kg,price", "a,x,10,2", "b,x,5,1", "a,y,30,4", "c,y,0,3", ",x,7,");
 
-  private static RollupFigures rollup(
+  private static StepFigures.RolledUp rollup(
       Table table, int workers, List<String> by, Rollup.Shown shown, String... totals) {
     Rollup rollup = new Rollup(by, List.of(totals), shown, true, null, table, Evaluation.STRICT);
     return Enrichment.of(table)
@@ -38,7 +38,7 @@ class RollupExpressionsTest {
         .step(rollup)
         .build()
         .writeTo(new ListSink())
-        .of(RollupFigures.class)
+        .of(StepFigures.RolledUp.class)
         .get(0);
   }
 
@@ -67,7 +67,7 @@ class RollupExpressionsTest {
     }
     MemoryTable table = new MemoryTable("t", List.of("g", "kg", "price"), cells, 64);
     int top = 1 + random.nextInt(60);
-    RollupFigures figures =
+    StepFigures.RolledUp figures =
         rollup(
             table,
             1 + random.nextInt(4),
@@ -122,7 +122,7 @@ class RollupExpressionsTest {
 
   @Test
   void aGrandTotalAloneIsOneGroupEvenOfNoRows() {
-    RollupFigures all =
+    StepFigures.RolledUp all =
         rollup(TABLE, 2, List.of(), Rollup.Shown.ALL, "kg", "sum(kg) / count(*) as mean");
     assertThat(all.groups()).containsExactly(List.of("52", "10.4"));
     Table none = MemoryTable.of("t", "g,kg");
@@ -136,7 +136,7 @@ class RollupExpressionsTest {
 
   @Test
   void aRatioOfNothingIsNullAndCounted() {
-    RollupFigures figures =
+    StepFigures.RolledUp figures =
         rollup(TABLE, 1, List.of("g"), Rollup.Shown.ALL, "sum(price) / sum(kg) as ratio");
     assertThat(figures.groups().get(2)).containsExactly("c", null);
     assertThat(figures.errors()).isEqualTo(1);
@@ -194,7 +194,7 @@ class RollupExpressionsTest {
   @Test
   void quotesHideWhatLooksLikeATotal() {
     Table odd = MemoryTable.of("t", "g,sum(x) as y,k", "a,3,sum(kg)", "a,4,b");
-    RollupFigures figures =
+    StepFigures.RolledUp figures =
         rollup(
             odd,
             1,

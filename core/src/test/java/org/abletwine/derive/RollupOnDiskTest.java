@@ -10,7 +10,6 @@ import org.abletwine.ListSink;
 import org.abletwine.MemoryTable;
 import org.abletwine.derive.total.ControlThat;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
@@ -77,8 +76,8 @@ class RollupOnDiskTest {
     return builder.memory(memory, folder).workers(workers).build().writeTo(new ListSink());
   }
 
-  private static List<RollupFigures> rollups(RunRecord run) {
-    return run.of(RollupFigures.class).stream().map(RollupFigures::inMemory).toList();
+  private static List<StepFigures.RolledUp> rollups(RunRecord run) {
+    return run.of(StepFigures.RolledUp.class).stream().map(StepFigures.RolledUp::inMemory).toList();
   }
 
   @ParameterizedTest
@@ -99,7 +98,7 @@ class RollupOnDiskTest {
       }
     }
     RunRecord expected = run(table, rollups, ENOUGH, 1);
-    assertThat(expected.of(RollupFigures.class)).allMatch(one -> one.onDisk() == 0);
+    assertThat(expected.of(StepFigures.RolledUp.class)).allMatch(one -> one.onDisk() == 0);
     for (long memory : new long[] {1, 400_000}) {
       for (int workers = 1; workers <= 3; workers += 2) {
         RunRecord run = run(table, rollups, memory, workers);
@@ -107,7 +106,7 @@ class RollupOnDiskTest {
         assertThat(run.of(StepFigures.Judged.class))
             .isEqualTo(expected.of(StepFigures.Judged.class));
         if (memory == 1) {
-          assertThat(run.of(RollupFigures.class)).allMatch(one -> one.onDisk() > 0);
+          assertThat(run.of(StepFigures.RolledUp.class)).allMatch(one -> one.onDisk() > 0);
         }
       }
     }
@@ -129,8 +128,8 @@ class RollupOnDiskTest {
             null,
             table,
             Evaluation.STRICT);
-    RollupFigures expected = rollups(run(table, rollup, ENOUGH)).get(0);
-    RollupFigures figures = run(table, rollup, 1).of(RollupFigures.class).get(0);
+    StepFigures.RolledUp expected = rollups(run(table, rollup, ENOUGH)).get(0);
+    StepFigures.RolledUp figures = run(table, rollup, 1).of(StepFigures.RolledUp.class).get(0);
     assertThat(figures.inMemory()).isEqualTo(expected);
     assertThat(figures.groups()).hasSize(10_007);
     assertThat(figures.groups().get(10_006)).isEqualTo(expected.groups().get(10_006));

@@ -14,7 +14,6 @@ import org.abletwine.MemoryTable;
 import org.abletwine.derive.total.ControlThat;
 import org.abletwine.derive.total.ControlTotal;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
@@ -68,7 +67,7 @@ class RollupTest {
           .computeIfAbsent(table.cell(row, 0) + "|" + table.cell(row, 1), k -> new ArrayList<>())
           .add(kg == null ? null : new BigDecimal(kg));
     }
-    RollupFigures figures = run.of(RollupFigures.class).get(0);
+    StepFigures.RolledUp figures = run.of(StepFigures.RolledUp.class).get(0);
     assertThat(figures.groups()).hasSize(expected.size());
     BigDecimal all = BigDecimal.ZERO;
     for (List<@Nullable String> group : figures.groups()) {
@@ -125,7 +124,8 @@ class RollupTest {
     assertThat(run.rowsOut()).isEqualTo(2);
   }
 
-  private static RollupFigures rollup(MemoryTable table, boolean errorsAreNull, String... totals) {
+  private static StepFigures.RolledUp rollup(
+      MemoryTable table, boolean errorsAreNull, String... totals) {
     Rollup rollup =
         new Rollup(
             List.of("by"), List.of(totals), true, null, table, new Evaluation(errorsAreNull, null));
@@ -133,7 +133,7 @@ class RollupTest {
         .step(rollup)
         .build()
         .writeTo(new ListSink())
-        .of(RollupFigures.class)
+        .of(StepFigures.RolledUp.class)
         .get(0);
   }
 
@@ -149,7 +149,7 @@ class RollupTest {
                 "b,5,,2026-01-31,01.01.2026")
             .typed("day", ColumnType.Kind.DATE)
             .typed("local", ColumnType.Kind.DATE, "dd.MM.yyyy");
-    RollupFigures figures =
+    StepFigures.RolledUp figures =
         rollup(
             table,
             false,
@@ -189,7 +189,7 @@ class RollupTest {
           .hasMessageContaining("row 2, rollups, ")
           .hasMessageContaining("(kg): \"n/a\" is not a number");
     }
-    RollupFigures figures = rollup(table, true, "kg", "count(kg) as filled");
+    StepFigures.RolledUp figures = rollup(table, true, "kg", "count(kg) as filled");
     assertThat(figures.groups()).containsExactly(List.of("a", "1", "2"), List.of("b", "2", "2"));
     assertThat(figures.errors()).isEqualTo(2);
     assertThat(figures.errorExample())

@@ -20,7 +20,6 @@ import org.abletwine.MemoryTable;
 import org.abletwine.derive.Compute;
 import org.abletwine.derive.Keep;
 import org.abletwine.derive.Rollup;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Evaluation;
@@ -128,7 +127,7 @@ class PipelineTest {
         }
       }
       assertThat(written).isEqualTo(expected);
-      assertThat(record.of(RollupFigures.class).get(0).grandTotal())
+      assertThat(record.of(StepFigures.RolledUp.class).get(0).grandTotal())
           .containsExactly(Long.toString(sum));
       assertThat(record.of(StepFigures.Kept.class).get(0).leftOut()).isEqualTo(300);
     }

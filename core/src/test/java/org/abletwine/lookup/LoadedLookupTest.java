@@ -98,7 +98,7 @@ class LoadedLookupTest {
           record.put(List.of("k", "n", "t").get(column), rows.get(row)[column]);
         }
         for (LoadedLookup one : List.of(loaded, shipped)) {
-          LookupResult result = one.apply(record);
+          LoadedLookup.Result result = one.apply(record);
           String outcome = String.valueOf(sink.cell(row, "outcome"));
           assertThat(outcome).as(lookup + " of " + record).startsWith(result.outcome().label());
           if (outcome.contains(": ")) {
@@ -206,8 +206,8 @@ class LoadedLookupTest {
   void aResultIsAMapOfItsOwn() {
     MemoryTable growers = MemoryTable.of("growers", "code,name,district", "A,Ann,", "B,Ben,D2");
     LoadedLookup loaded = Lookup.in(growers).key("grower", "code").bring("name", "district").load();
-    LookupResult ann = loaded.find("A");
-    LookupResult ben = loaded.apply(Map.of("grower", "B"));
+    LoadedLookup.Result ann = loaded.find("A");
+    LoadedLookup.Result ben = loaded.apply(Map.of("grower", "B"));
     Map<String, @Nullable String> expected = new HashMap<>();
     expected.put("name", "Ann");
     expected.put("district", null);

@@ -30,7 +30,7 @@ class LookupResultTest {
 
   @Test
   void valuesAreOfTheirTypes() {
-    LookupResult rye = prices().find("rye");
+    LoadedLookup.Result rye = prices().find("rye");
     assertThat(rye.matched()).isTrue();
     assertThat(rye.decimal("price")).isEqualTo(new BigDecimal("4.10"));
     assertThat(rye.integer("lots")).isEqualTo(12L);
@@ -51,13 +51,13 @@ class LookupResultTest {
 
   @Test
   void whatIsNullIsNull() {
-    LookupResult oats = prices().find("oats");
+    LoadedLookup.Result oats = prices().find("oats");
     assertThat(oats.matched()).isTrue();
     assertThat(oats.decimal("price")).isNull();
     assertThat(oats.integer("lots")).isNull();
     assertThat(oats.date("since")).isNull();
     assertThat(oats.dateTime("seen")).isNull();
-    LookupResult peas = prices().find("peas");
+    LoadedLookup.Result peas = prices().find("peas");
     assertThat(peas.matched()).isFalse();
     assertThat(peas.get("price")).isNull();
     assertThat(peas.reference()).isEmpty();
@@ -70,7 +70,7 @@ class LookupResultTest {
   void onesOwnKeepsItsAttributes() {
     Map<String, @Nullable String> attributes = new HashMap<>(Map.of("price", "5"));
     attributes.put("unit", null);
-    LookupResult own = new LookupResult(Outcome.MATCHED, "prices", 3, attributes);
+    LoadedLookup.Result own = new LoadedLookup.Result(Outcome.MATCHED, "prices", 3, attributes);
     attributes.clear();
     assertThat(own.decimal("price")).isEqualTo(new BigDecimal("5"));
     assertThat(own.get("unit")).isNull();

@@ -8,7 +8,6 @@ import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.audit.DuplicateReport;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.key.Normalise;
@@ -115,7 +114,7 @@ class OwnTablesTest {
   @Test
   void auditsReadThemToo() {
     Table table = table("t", "k,v", numbered(5_000, 2_500));
-    DuplicateReport report =
+    DuplicateAudit.Report report =
         DuplicateAudit.of(table, new int[] {0}, List.of(Normalise.trim())).report(3);
     assertThat(report.duplicateKeys()).isEqualTo(2_500);
     assertThat(report.examples().get(0).rows()).containsExactly(1, 2_501);

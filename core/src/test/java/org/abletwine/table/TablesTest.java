@@ -91,7 +91,8 @@ class TablesTest {
   @Test
   void aSheetIsStatedOfWhatHasSheets() throws IOException {
     Path book = notes("book.notes", "no", "1");
-    TableOptions sheet = TableOptions.builder().sheet(new SheetPart("May", 0, null)).build();
+    TableOptions sheet =
+        TableOptions.builder().sheet(new TableOptions.Sheet("May", 0, null)).build();
     assertThat(Tables.file(book, sheet).name()).isEqualTo("book.notes sheet May");
     assertThat(Tables.hasSheets(book)).isTrue();
     assertThat(Tables.hasSheets(folder.resolve("may.notes"))).isFalse();

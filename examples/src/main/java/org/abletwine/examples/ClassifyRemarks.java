@@ -5,7 +5,6 @@ import java.util.List;
 import org.abletwine.lookup.KeyPart;
 import org.abletwine.lookup.LoadedLookup;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.lookup.LookupResult;
 import org.abletwine.lookup.Several;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
@@ -26,7 +25,7 @@ public final class ClassifyRemarks {
     LoadedLookup all = byPattern.bring("listagg(remark_class, ' + ') as classes").load();
     for (String remark :
         List.of("after rain, moisture retest", "live insects in the sample", "all fine")) {
-      LookupResult one = longest.find(remark);
+      LoadedLookup.Result one = longest.find(remark);
       System.out.printf(
           "%-28s %-10s %-10s %s%n",
           remark, one.outcome().label(), one.get("remark_class"), all.find(remark).get("classes"));

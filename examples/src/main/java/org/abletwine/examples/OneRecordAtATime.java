@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import org.abletwine.lookup.LoadedLookup;
 import org.abletwine.lookup.Lookup;
-import org.abletwine.lookup.LookupResult;
 import org.abletwine.table.Tables;
 
 /** Looks up one record at a time: in a loop of one's own, and as a function in a stream. */
@@ -25,7 +24,7 @@ public final class OneRecordAtATime {
             .load();
 
     for (String code : new String[] {"000324R", " 000238N ", "X99999", ""}) {
-      LookupResult result = growers.find(code.isEmpty() ? null : code);
+      LoadedLookup.Result result = growers.find(code.isEmpty() ? null : code);
       System.out.printf(
           "%-10s %-10s %s%n", "'" + code + "'", result.outcome().label(), result.get("name"));
     }

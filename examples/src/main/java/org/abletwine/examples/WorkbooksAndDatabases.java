@@ -13,7 +13,6 @@ import org.abletwine.match.MatchRule;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.Destination;
 import org.abletwine.table.OutputOptions;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
@@ -41,7 +40,7 @@ public final class WorkbooksAndDatabases {
     Table growers =
         Tables.file(
             demo.resolve("masters.xlsx"),
-            TableOptions.builder().sheet(new SheetPart("Growers", 0, null)).build());
+            TableOptions.builder().sheet(new TableOptions.Sheet("Growers", 0, null)).build());
     Table prices =
         Database.at("jdbc:sqlite:" + demo.resolve("prices.db"))
             .query("select * from prices where price_per_tonne > ?", List.of("0"));

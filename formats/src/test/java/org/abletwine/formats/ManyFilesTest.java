@@ -13,7 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.audit.DuplicateReport;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.lookup.Lookup;
@@ -138,8 +137,8 @@ class ManyFilesTest {
     assertThat(OwnRows.of(named).stream().map(row -> row.get(from)).toList()).isEqualTo(sources);
 
     int key = parts.schema().indexOf("code");
-    DuplicateReport one = DuplicateAudit.of(whole, new int[] {1}, List.of()).report(100);
-    DuplicateReport many = DuplicateAudit.of(parts, new int[] {key}, List.of()).report(100);
+    DuplicateAudit.Report one = DuplicateAudit.of(whole, new int[] {1}, List.of()).report(100);
+    DuplicateAudit.Report many = DuplicateAudit.of(parts, new int[] {key}, List.of()).report(100);
     assertThat(many.rows()).isEqualTo(one.rows());
     assertThat(many.examples())
         .extracting(e -> e.rows())

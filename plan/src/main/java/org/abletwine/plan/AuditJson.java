@@ -6,8 +6,8 @@ import com.fasterxml.jackson.databind.PropertyNamingStrategies;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
-import org.abletwine.audit.DuplicateReport;
-import org.abletwine.audit.OverlapReport;
+import org.abletwine.audit.DuplicateAudit;
+import org.abletwine.audit.OverlapAudit;
 import org.abletwine.audit.RecordFinder;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.enrich.TracedRow;
@@ -26,7 +26,7 @@ public final class AuditJson {
    * @param report what {@code duplicates} found
    * @return JSON, indented
    */
-  public static String duplicates(DuplicateReport report) {
+  public static String duplicates(DuplicateAudit.Report report) {
     return text(MAPPER.valueToTree(report));
   }
 
@@ -34,7 +34,7 @@ public final class AuditJson {
    * @param report what {@code overlap} found
    * @return JSON, indented
    */
-  public static String overlap(OverlapReport report) {
+  public static String overlap(OverlapAudit.Report report) {
     return text(MAPPER.valueToTree(report));
   }
 

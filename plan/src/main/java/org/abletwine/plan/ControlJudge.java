@@ -5,7 +5,6 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
@@ -28,26 +27,27 @@ final class ControlJudge {
     this.referenceOf = referenceOf;
   }
 
-  List<Control> judge(RunRecord run) {
-    List<Control> judged = new ArrayList<>();
+  List<RunRecord.Control> judge(RunRecord run) {
+    List<RunRecord.Control> judged = new ArrayList<>();
     controls.matched().forEach((lookup, least) -> matched(run, lookup, least, judged));
     controls.unique().forEach(reference -> unique(run, reference, judged));
     rows(run, judged);
     controls.totals().forEach(column -> total(run, column, judged));
     controls.nulls().forEach((column, most) -> nulls(run, column, most, judged));
     for (StepFigures.Judged that : run.of(StepFigures.Judged.class)) {
-      judged.add(new Control("that", that.figure(), that.name(), that.holds()));
+      judged.add(new RunRecord.Control("that", that.figure(), that.name(), that.holds()));
     }
     return judged;
   }
 
-  private static void matched(RunRecord run, String name, BigDecimal least, List<Control> judged) {
+  private static void matched(
+      RunRecord run, String name, BigDecimal least, List<RunRecord.Control> judged) {
     for (LookupFigures lookup : run.lookups()) {
       if (lookup.name().equals(name)) {
         long asked = lookup.rows() - lookup.notAsked();
         boolean holds = atLeast(lookup.matched(), asked, least);
         judged.add(
-            new Control(
+            new RunRecord.Control(
                 "matched " + name,
                 percent(lookup.matched(), asked),
                 "at least " + least.toPlainString() + " %",
@@ -64,7 +64,7 @@ final class ControlJudge {
         >= 0;
   }
 
-  private void unique(RunRecord run, String reference, List<Control> judged) {
+  private void unique(RunRecord run, String reference, List<RunRecord.Control> judged) {
     long several = 0;
     for (LookupFigures lookup : run.lookups()) {
       if (reference.equals(referenceOf.get(lookup.name()))) {
@@ -72,23 +72,24 @@ final class ControlJudge {
       }
     }
     judged.add(
-        new Control(
+        new RunRecord.Control(
             "unique " + reference,
             several + (several == 1 ? " key" : " keys") + " on several rows",
             "none",
             several == 0));
   }
 
-  private void rows(RunRecord run, List<Control> judged) {
+  private void rows(RunRecord run, List<RunRecord.Control> judged) {
     String wanted = controls.rows();
     if (wanted != null) {
       long rows = wanted.equals("same") ? run.rowsIn() : Long.parseLong(wanted);
       judged.add(
-          new Control("rows", run.rowsOut() + " rows out", rows + " rows", run.rowsOut() == rows));
+          new RunRecord.Control(
+              "rows", run.rowsOut() + " rows out", rows + " rows", run.rowsOut() == rows));
     }
   }
 
-  private static void total(RunRecord run, String column, List<Control> judged) {
+  private static void total(RunRecord run, String column, List<RunRecord.Control> judged) {
     BigDecimal before = null;
     BigDecimal after = null;
     long notNumbers = 0;
@@ -101,7 +102,7 @@ final class ControlJudge {
     }
     if (before != null && after != null) {
       judged.add(
-          new Control(
+          new RunRecord.Control(
               "total " + column,
               after.toPlainString()
                   + " after"
@@ -113,7 +114,8 @@ final class ControlJudge {
     }
   }
 
-  private static void nulls(RunRecord run, String column, BigDecimal most, List<Control> judged) {
+  private static void nulls(
+      RunRecord run, String column, BigDecimal most, List<RunRecord.Control> judged) {
     for (StepFigures.Control total : run.of(StepFigures.Control.class)) {
       if (total.column().equals(column) && total.when().equals(StepFigures.Control.AFTER)) {
         boolean holds =
@@ -122,7 +124,7 @@ final class ControlJudge {
                     .compareTo(most.multiply(BigDecimal.valueOf(total.rows())))
                 <= 0;
         judged.add(
-            new Control(
+            new RunRecord.Control(
                 "nulls " + column,
                 percent(total.nulls(), total.rows()),
                 "at most " + most.toPlainString() + " %",

@@ -18,7 +18,6 @@ import org.abletwine.plan.Plan.RollupSpec;
 import org.abletwine.plan.Plan.Settings;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
@@ -260,7 +259,7 @@ final class PlanReader {
         hidden);
   }
 
-  private static @Nullable SheetPart sheet(Map<String, PlanNode> settings) {
+  private static TableOptions.@Nullable Sheet sheet(Map<String, PlanNode> settings) {
     PlanNode sheet = settings.get("sheet");
     PlanNode range = settings.get("range");
     PlanNode row = settings.get("header-row");
@@ -272,7 +271,7 @@ final class PlanReader {
       row.wrong("expected the number of a row, from 1 on; found " + number);
       number = "0";
     }
-    return new SheetPart(
+    return new TableOptions.Sheet(
         sheet == null ? null : sheet.text(),
         Integer.parseInt(String.valueOf(number)),
         range == null ? null : range.text());

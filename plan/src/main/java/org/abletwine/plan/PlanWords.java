@@ -17,7 +17,7 @@ import org.abletwine.plan.Plan.ReferenceSpec;
 import org.abletwine.plan.Plan.StepSpec;
 import org.abletwine.plan.Plan.TableSpec;
 import org.abletwine.plan.tell.Words;
-import org.abletwine.table.SheetPart;
+import org.abletwine.table.TableOptions;
 import org.jspecify.annotations.Nullable;
 
 /** A plan in plain sentences, for somebody who never saw a plan file. */
@@ -86,7 +86,7 @@ final class PlanWords {
     }
     List<String> files =
         table.files().stream().map(Path::getFileName).map(String::valueOf).toList();
-    SheetPart sheet = table.options().sheet();
+    TableOptions.Sheet sheet = table.options().sheet();
     return Wording.list(files)
         + (sheet == null || sheet.sheet() == null ? "" : ", sheet " + sheet.sheet());
   }

@@ -5,9 +5,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 
@@ -119,7 +117,7 @@ public final class RunJson {
       node.put("unknown", one.unknown());
     }
     ArrayNode rollups = root.putArray("rollups");
-    for (RollupFigures one : run.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp one : run.of(StepFigures.RolledUp.class)) {
       ObjectNode node = rollups.addObject();
       one.by().forEach(node.putArray("by")::add);
       one.totals().forEach(node.putArray("totals")::add);
@@ -163,7 +161,7 @@ public final class RunJson {
     run.parameters().forEach(root.putObject("parameters")::put);
     run.remarks().forEach(root.putArray("remarks")::add);
     ArrayNode controls = root.putArray("controls");
-    for (Control one : run.controls()) {
+    for (RunRecord.Control one : run.controls()) {
       ObjectNode node = controls.addObject();
       node.put("what", one.what());
       node.put("figure", one.figure());

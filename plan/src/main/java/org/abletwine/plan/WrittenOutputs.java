@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 import org.abletwine.lookup.Lookup;
@@ -64,7 +63,7 @@ final class WrittenOutputs {
                 places.put(rollup.file().toString(), rollup.file());
               }
             });
-    for (RollupFigures rollup : figures.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : figures.of(StepFigures.RolledUp.class)) {
       Destination place = places.get(rollup.file());
       if (place != null) {
         boolean total = !rollup.grandTotal().isEmpty() && !rollup.by().isEmpty();
@@ -73,7 +72,7 @@ final class WrittenOutputs {
     }
   }
 
-  private static String told(RollupFigures rollup) {
+  private static String told(StepFigures.RolledUp rollup) {
     if (rollup.by().isEmpty()) {
       return "totals of all rows";
     }

@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.step.Progress;
 import org.junit.jupiter.api.BeforeEach;
@@ -81,7 +80,7 @@ class ControlsTest {
     RunRecord record =
         run("steps: [{ lookup: r, bring: [name, rate] }]\ncontrols: { " + text + " }\n");
     assertThat(record.controls()).hasSize(1);
-    Control one = record.controls().get(0);
+    RunRecord.Control one = record.controls().get(0);
     assertThat(one.figure()).isEqualTo(figure);
     assertThat(one.limit()).isEqualTo(limit);
     assertThat(one.holds()).isEqualTo(holds);
@@ -101,9 +100,11 @@ class ControlsTest {
             controls: { totals: [id], rows: same }
             """);
     assertThat(record.controls())
-        .extracting(Control::figure)
+        .extracting(RunRecord.Control::figure)
         .containsExactlyInAnyOrder("4 rows out", "9 after");
-    assertThat(record.controls()).extracting(Control::holds).containsExactlyInAnyOrder(true, false);
+    assertThat(record.controls())
+        .extracting(RunRecord.Control::holds)
+        .containsExactlyInAnyOrder(true, false);
   }
 
   @Test
@@ -114,7 +115,7 @@ class ControlsTest {
             steps: [{ compute: { twice: id * 2 } }, { keep: "id < 3" }]
             controls: { totals: [twice] }
             """);
-    Control one = record.controls().get(0);
+    RunRecord.Control one = record.controls().get(0);
     assertThat(List.of(one.figure(), one.limit())).containsExactly("6 after", "20 before");
     assertThat(one.holds()).isFalse();
   }

@@ -14,7 +14,6 @@ import org.abletwine.formats.database.Database;
 import org.abletwine.step.Progress;
 import org.abletwine.table.Rows;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
@@ -69,7 +68,8 @@ class PlacesTest {
 
   private Table sheet(String file, String name) {
     return Tables.file(
-        folder.resolve(file), TableOptions.builder().sheet(new SheetPart(name, 0, null)).build());
+        folder.resolve(file),
+        TableOptions.builder().sheet(new TableOptions.Sheet(name, 0, null)).build());
   }
 
   @Test

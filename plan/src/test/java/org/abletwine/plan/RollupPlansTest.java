@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.step.Progress;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -62,7 +62,7 @@ class RollupPlansTest {
     assertThat(Files.readString(folder.resolve("u.csv")))
         .isEqualTo("region,kg,mean\nNorth,600.00,300.0\nall,701.00,140.2\n");
     assertThat(result.others()).anyMatch(line -> line.contains("totals by region, 1 of 3 groups"));
-    RollupFigures figures = result.record().of(RollupFigures.class).get(0);
+    StepFigures.RolledUp figures = result.record().of(StepFigures.RolledUp.class).get(0);
     assertThat(figures.order()).containsExactly("kg desc");
   }
 

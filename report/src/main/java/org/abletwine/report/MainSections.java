@@ -3,10 +3,9 @@ package org.abletwine.report;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.figures.Control;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.ReportMaterial;
 import org.abletwine.plan.RunAccount;
 import org.abletwine.plan.tell.Needs;
@@ -41,7 +40,7 @@ final class MainSections {
   }
 
   private void failed() {
-    List<Control> failed = run.controls().stream().filter(one -> !one.holds()).toList();
+    List<RunRecord.Control> failed = run.controls().stream().filter(one -> !one.holds()).toList();
     if (!failed.isEmpty()) {
       sections.add(
           new Section(
@@ -53,10 +52,10 @@ final class MainSections {
     }
   }
 
-  static Block controls(String id, String caption, List<Control> controls) {
+  static Block controls(String id, String caption, List<RunRecord.Control> controls) {
     Block.TableOf table =
         new Block.TableOf(id, caption).texts("", "control", "came to", "expected");
-    for (Control one : controls) {
+    for (RunRecord.Control one : controls) {
       table.row(
           Cell.text(one.holds() ? "holds" : "fails").as(one.holds() ? "good" : "bad"),
           Cell.name(one.what()),
@@ -158,9 +157,9 @@ final class MainSections {
   }
 
   private void rollups() {
-    List<RollupFigures> rollups = run.of(RollupFigures.class);
+    List<StepFigures.RolledUp> rollups = run.of(StepFigures.RolledUp.class);
     for (int i = 0; i < rollups.size(); i++) {
-      RollupFigures rollup = rollups.get(i);
+      StepFigures.RolledUp rollup = rollups.get(i);
       List<Block> blocks = new ArrayList<>();
       Block.Picture picture = pictures.groups(i);
       if (picture != null) {
@@ -196,7 +195,7 @@ final class MainSections {
     }
   }
 
-  private static Block groups(RollupFigures rollup, int number) {
+  private static Block groups(StepFigures.RolledUp rollup, int number) {
     Block.TableOf table =
         new Block.TableOf(
             "groups-" + (number + 1),

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableFormat;
 import org.abletwine.table.TableOptions;
@@ -69,7 +68,7 @@ public final class DatabaseFormat implements TableFormat {
   @Override
   public Table table(Path path, TableOptions options) {
     Database database = database(path);
-    SheetPart part = options.sheet();
+    TableOptions.Sheet part = options.sheet();
     String table = part == null ? null : part.sheet();
     return database.table(table == null ? only(database) : table, options);
   }

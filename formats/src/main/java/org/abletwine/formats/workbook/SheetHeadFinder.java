@@ -10,7 +10,6 @@ import org.abletwine.formats.workbook.Workbook.Sheet;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.text.NearestName;
 import org.jspecify.annotations.Nullable;
@@ -23,13 +22,13 @@ final class SheetHeadFinder {
   private final Workbook book;
   private final String file;
   private final TableOptions options;
-  private final SheetPart part;
+  private final TableOptions.Sheet part;
 
   SheetHeadFinder(Workbook book, String file, TableOptions options) {
     this.book = book;
     this.file = file;
     this.options = options;
-    this.part = options.sheet() == null ? SheetPart.FIRST : options.sheet();
+    this.part = options.sheet() == null ? TableOptions.Sheet.FIRST : options.sheet();
   }
 
   SheetHead find() {

@@ -9,7 +9,6 @@ import org.abletwine.formats.packed.ByteSource;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Schema;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.batch.BatchPieces;
 import org.abletwine.table.batch.BatchTable;
@@ -36,7 +35,7 @@ final class SheetTable implements BatchTable {
 
   @Override
   public String name() {
-    SheetPart part = options.sheet();
+    TableOptions.Sheet part = options.sheet();
     String sheet = part == null ? null : part.sheet();
     return source.shortName() + (sheet == null ? "" : " sheet " + sheet);
   }

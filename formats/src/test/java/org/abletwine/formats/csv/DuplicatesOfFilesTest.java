@@ -12,8 +12,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeSet;
 import org.abletwine.audit.DuplicateAudit;
-import org.abletwine.audit.DuplicateReport;
-import org.abletwine.audit.DuplicateReport.DuplicateKey;
+import org.abletwine.audit.DuplicateAudit.DuplicateKey;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Duplicates;
 import org.abletwine.table.DataException;
@@ -82,7 +81,7 @@ class DuplicatesOfFilesTest {
     Table table = Tables.file(Files.writeString(folder.resolve("in.csv"), text));
 
     DuplicateAudit audit = DuplicateAudit.of(table, new int[] {key}, List.of(Normalise.trim()));
-    DuplicateReport report = audit.report(rows);
+    DuplicateAudit.Report report = audit.report(rows);
 
     expected.values().removeIf(group -> group.size() < 2);
     assertThat(report.rows()).isEqualTo(rows);
@@ -124,7 +123,7 @@ class DuplicatesOfFilesTest {
       text.append('\n');
     }
     Table table = Tables.file(Files.writeString(folder.resolve("in.csv"), text));
-    DuplicateReport report = DuplicateAudit.of(table, new int[] {200}, List.of()).report(5);
+    DuplicateAudit.Report report = DuplicateAudit.of(table, new int[] {200}, List.of()).report(5);
     assertThat(report.examples()).hasSize(1);
     assertThat(report.examples().get(0).key()).isEqualTo("k");
     assertThat(report.examples().get(0).conflicts()).hasSize(299);
@@ -151,7 +150,7 @@ class DuplicatesOfFilesTest {
     Table table =
         Tables.file(
             file, new org.abletwine.table.TableOptions(',', '"', true, null, List.of("-"), false));
-    DuplicateReport report = DuplicateAudit.of(table, new int[] {0}, List.of()).report(5);
+    DuplicateAudit.Report report = DuplicateAudit.of(table, new int[] {0}, List.of()).report(5);
     assertThat(report.examples().get(0).conflicts())
         .extracting(conflict -> conflict.values().toString())
         .containsExactly("[null, x]");

@@ -17,8 +17,8 @@ import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.derive.Rollup;
 import org.abletwine.enrich.Enrichment;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.Lookup;
 import org.abletwine.step.Evaluation;
@@ -99,7 +99,7 @@ class SourcesTest {
             .step(new Rollup(List.of("g"), List.of("n"), false, null, table, Evaluation.STRICT))
             .build()
             .writeTo(Tables.sink(folder.resolve("o.csv")));
-    assertThat(record.of(RollupFigures.class).get(0).groups())
+    assertThat(record.of(StepFigures.RolledUp.class).get(0).groups())
         .containsExactly(List.of("a\"b1", "5"), List.of("a\"b2", "2"));
   }
 

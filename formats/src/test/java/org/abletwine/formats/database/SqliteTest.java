@@ -24,7 +24,6 @@ import org.abletwine.table.AbleTwineException;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
@@ -143,7 +142,9 @@ class SqliteTest {
         .hasMessageContaining(
             "has several tables; state one with --table NAME, of growers, prices");
     Table named =
-        Tables.file(file(), TableOptions.builder().sheet(new SheetPart("PRICES", 0, null)).build());
+        Tables.file(
+            file(),
+            TableOptions.builder().sheet(new TableOptions.Sheet("PRICES", 0, null)).build());
     assertThat(named.schema().names()).containsExactly("a");
   }
 

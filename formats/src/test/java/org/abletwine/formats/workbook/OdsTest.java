@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import org.abletwine.formats.OwnRows;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
@@ -27,7 +26,8 @@ class OdsTest {
   @TempDir private Path folder;
 
   private Table table(TestBook book, @Nullable String sheet) throws IOException {
-    TableOptions options = TableOptions.builder().sheet(new SheetPart(sheet, 0, null)).build();
+    TableOptions options =
+        TableOptions.builder().sheet(new TableOptions.Sheet(sheet, 0, null)).build();
     return Tables.file(book.at(folder.resolve("t.ods")), options);
   }
 

@@ -22,7 +22,6 @@ import org.abletwine.table.DataException;
 import org.abletwine.table.Destination;
 import org.abletwine.table.OutputOptions;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.TableSink;
@@ -120,7 +119,8 @@ class OtherProgramsTest {
       book.newWorksheet("Two").value(0, 0, "x");
     }
     Table table =
-        Tables.file(file, TableOptions.builder().sheet(new SheetPart("One", 0, null)).build());
+        Tables.file(
+            file, TableOptions.builder().sheet(new TableOptions.Sheet("One", 0, null)).build());
     assertThat(OwnRows.of(table))
         .containsExactly(
             List.of("00123", "0.30000000000000004", "2026-08-01"),
@@ -163,7 +163,8 @@ class OtherProgramsTest {
   }
 
   private static Table sheet(Path file, String name) {
-    return Tables.file(file, TableOptions.builder().sheet(new SheetPart(name, 0, null)).build());
+    return Tables.file(
+        file, TableOptions.builder().sheet(new TableOptions.Sheet(name, 0, null)).build());
   }
 
   @Test

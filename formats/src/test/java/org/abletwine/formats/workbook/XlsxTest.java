@@ -11,7 +11,6 @@ import java.util.Set;
 import org.abletwine.formats.OwnRows;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
@@ -38,7 +37,7 @@ class XlsxTest {
   }
 
   private static TableOptions part(@Nullable String sheet, int row, @Nullable String range) {
-    return TableOptions.builder().sheet(new SheetPart(sheet, row, range)).build();
+    return TableOptions.builder().sheet(new TableOptions.Sheet(sheet, row, range)).build();
   }
 
   /** The value of a cell of column x. */
@@ -284,7 +283,7 @@ class XlsxTest {
     TableOptions none =
         new TableOptions(null, null, false, null, List.of("1"), false)
             .but()
-            .sheet(new SheetPart(null, 0, "A3:C4"))
+            .sheet(new TableOptions.Sheet(null, 0, "A3:C4"))
             .build();
     assertThat(table(book, none).schema().names())
         .containsExactly("column 1", "column 2", "column 3");

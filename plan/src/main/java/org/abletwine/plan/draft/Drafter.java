@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.abletwine.audit.OverlapAudit;
-import org.abletwine.audit.OverlapReport;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
 import org.abletwine.plan.draft.FoundKey.Kind;
@@ -283,7 +282,7 @@ final class Drafter {
     if (key.equal().isEmpty()) {
       return List.of();
     }
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(
             rows,
             key.equal().stream().mapToInt(pair -> rows.schema().indexOf(pair.ours())).toArray(),

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.abletwine.audit.OverlapAudit;
-import org.abletwine.audit.OverlapReport;
 import org.abletwine.plan.draft.FoundKey.Kind;
 import org.abletwine.plan.draft.FoundKey.Pair;
 import org.jspecify.annotations.Nullable;
@@ -99,7 +98,7 @@ final class KeySearch {
 
   /** The same after the steps that would win most, such as an ending left out. */
   private double withSteps(SampleColumn mine, SampleColumn other) {
-    OverlapReport report =
+    OverlapAudit.Report report =
         OverlapAudit.compare(
             ours,
             new int[] {ours.schema().indexOf(mine.name())},

@@ -10,11 +10,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.abletwine.audit.ColumnProfile;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.table.ColumnType;
 import org.abletwine.table.DataException;
-import org.abletwine.table.SheetPart;
 import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
@@ -91,11 +89,11 @@ record Source(
   }
 
   Table open() {
-    SheetPart all = options.sheet();
-    SheetPart part =
+    TableOptions.Sheet all = options.sheet();
+    TableOptions.Sheet part =
         sheet == null
             ? all
-            : new SheetPart(
+            : new TableOptions.Sheet(
                 sheet, all == null ? 0 : all.headerRow(), all == null ? null : all.range());
     return Tables.file(file, options.but().sheet(Tables.hasSheets(file) ? part : null).build());
   }
@@ -114,7 +112,7 @@ record Source(
     Map<String, String> found = new LinkedHashMap<>();
     Set<String> nulls = new LinkedHashSet<>(options.nulls());
     List<String> undecided = new ArrayList<>();
-    for (ColumnProfile column : TableProfile.of(sample).columns()) {
+    for (TableProfile.Column column : TableProfile.of(sample).columns()) {
       Matcher form = FORM.matcher(column.written().size() == 1 ? column.written().get(0) : "");
       if (form.matches() && !types.containsKey(column.name())) {
         ColumnType.Kind kind =
@@ -164,7 +162,7 @@ record Source(
   /** How it is read, as a plan states it after the file; empty for nothing. */
   String settings() {
     StringBuilder text = new StringBuilder();
-    SheetPart part = options.sheet();
+    TableOptions.Sheet part = options.sheet();
     String which = sheet == null && part != null ? part.sheet() : sheet;
     boolean sheets = Tables.hasSheets(file);
     setting(text, "sheet", sheets ? which : null);

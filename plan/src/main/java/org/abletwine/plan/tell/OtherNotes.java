@@ -2,7 +2,6 @@ package org.abletwine.plan.tell;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.figures.StepFigures;
 
@@ -21,7 +20,7 @@ public final class OtherNotes {
                   ? ": a lookup made several rows of one; is its key right?"
                   : ": rows were left out or the column was changed in between"));
     }
-    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : run.of(StepFigures.RolledUp.class)) {
       if (rollup.onDisk() > 0) {
         notes.add(
             "totals by "

@@ -3,8 +3,8 @@ package org.abletwine.report.chart;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.report.Block;
 import org.jspecify.annotations.Nullable;
 
@@ -26,7 +26,7 @@ public final class DrawnPictures {
 
   private static Pieces drawn(RunRecord run) {
     List<Block.@Nullable Picture> groups = new ArrayList<>();
-    for (RollupFigures rollup : run.of(RollupFigures.class)) {
+    for (StepFigures.RolledUp rollup : run.of(StepFigures.RolledUp.class)) {
       groups.add(Pictures.groups(rollup));
     }
     return new Pieces(Pictures.withoutMatch(run), groups);

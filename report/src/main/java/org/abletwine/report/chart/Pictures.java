@@ -9,8 +9,8 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.function.ToLongFunction;
 import org.abletwine.figures.LookupFigures;
-import org.abletwine.figures.RollupFigures;
 import org.abletwine.figures.RunRecord;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.report.Block;
 import org.abletwine.table.text.DecimalText;
@@ -109,7 +109,7 @@ public final class Pictures {
    * @param rollup the totals
    * @return null when there is nothing to be drawn, or it cannot be
    */
-  public static Block.@Nullable Picture groups(RollupFigures rollup) {
+  public static Block.@Nullable Picture groups(StepFigures.RolledUp rollup) {
     int by = rollup.by().size();
     int total = totalDrawn(rollup);
     if (by == 0 || total < 0 || rollup.groups().size() < 2) {
@@ -158,7 +158,7 @@ public final class Pictures {
   private record Bar(String name, BigDecimal value) {}
 
   /** What the groups are ordered by, if it is a total; else the first total. */
-  private static int totalDrawn(RollupFigures rollup) {
+  private static int totalDrawn(StepFigures.RolledUp rollup) {
     for (String order : rollup.order()) {
       int at = rollup.totals().indexOf(order.replaceFirst("(?i) (asc|desc)$", ""));
       if (at >= 0) {

@@ -9,7 +9,7 @@ import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
-import org.abletwine.figures.RollupFigures;
+import org.abletwine.figures.StepFigures;
 import org.abletwine.report.Block;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -19,12 +19,12 @@ import org.knowm.xchart.CategoryChartBuilder;
 /** Pictures are an addition: drawn where there is something to draw and a machine that can. */
 class PicturesTest {
 
-  private static RollupFigures rollup(List<String> order, String[]... groups) {
+  private static StepFigures.RolledUp rollup(List<String> order, String[]... groups) {
     List<List<@Nullable String>> rows = new ArrayList<>();
     for (String[] group : groups) {
       rows.add(Arrays.asList(group));
     }
-    return new RollupFigures(
+    return new StepFigures.RolledUp(
         "out.csv",
         List.of("region"),
         List.of("kg", "payable"),
