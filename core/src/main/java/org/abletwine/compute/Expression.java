@@ -152,7 +152,9 @@ public final class Expression {
    */
   public int appendTo(CellVector target, int rows) {
     if (node.kind == Kind.NUMBER && !values.anyWide()) {
-      return target.takeNumbers(values.known, values.digits, values.scale, rows);
+      int nulls = target.takeNumbers(values.known, values.digits, values.scale, rows);
+      target.share(values.sharedScale, values.greatest);
+      return nulls;
     }
     int nulls = 0;
     for (int row = 0; row < rows; row++) {

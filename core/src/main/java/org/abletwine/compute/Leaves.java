@@ -116,7 +116,9 @@ final class Leaves {
       if (whole) {
         wholeOnly(frame, asked);
       }
-      out.survey(frame.rows());
+      if (out.sharedScale < 0) {
+        out.survey(frame.rows());
+      }
     }
 
     private void wholeOnly(Frame frame, boolean @Nullable [] asked) {

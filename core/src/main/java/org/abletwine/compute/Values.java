@@ -122,6 +122,7 @@ final class Values {
     for (int row = 0; row < rows; row++) {
       known[row] = !cells.isNull(row);
     }
+    share(cells.sharedPlaces(), cells.greatest());
   }
 
   /** Whether a number that is known has no decimal places but zeros. */

@@ -1,7 +1,6 @@
 package org.abletwine.derive;
 
-import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -82,11 +81,19 @@ public record Compute(String column, String expression, Evaluation settings) imp
     private final Expression expression;
     private final int[] inputs;
     private final NullReasons reasons;
-    private final Map<Integer, long[]> because = new HashMap<>();
 
-    /** The reason that a null input's reason comes to, by input and reason: asked for many rows. */
-    private final List<Map<Integer, Integer>> chained = new ArrayList<>();
+    /** For each reason, by its number, how many values are null for it. */
+    private long[] because = {};
 
+    /**
+     * For each input, by the number of why it is null, the number of what that comes to here; 0
+     * where nobody asked yet. Kept, since it is asked for many rows, and all workers share the
+     * texts.
+     */
+    private final int[][] chained;
+
+    private int cannot;
+    private int givesNull;
     private long rows;
     private long nulls;
 
@@ -95,9 +102,7 @@ public record Compute(String column, String expression, Evaluation settings) imp
       this.expression = expression;
       this.inputs = inputs;
       this.reasons = reasons;
-      for (int i = 0; i < inputs.length; i++) {
-        chained.add(new HashMap<>());
-      }
+      this.chained = new int[inputs.length][0];
     }
 
     @Override
@@ -110,7 +115,7 @@ public record Compute(String column, String expression, Evaluation settings) imp
         if (expression.isNull(row)) {
           int reason = reason(batch, row);
           target.because(row, reason);
-          because.computeIfAbsent(reason, r -> new long[1])[0]++;
+          count(reason, 1);
         }
       }
       nulls += none;
@@ -120,22 +125,31 @@ public record Compute(String column, String expression, Evaluation settings) imp
     /** The first input that is null, and why that one is, down the chain. */
     private int reason(Batch batch, int row) {
       if (expression.failed(row)) {
-        return reasons.of(step.column + ": cannot be computed");
+        cannot = cannot > 0 ? cannot : reasons.of(step.column + ": cannot be computed");
+        return cannot;
       }
       for (int i = 0; i < inputs.length; i++) {
         CellVector cells = batch.column(inputs[i]);
         if (cells.isNull(row)) {
-          String input = expression.inputs().get(i);
-          return chained
-              .get(i)
-              .computeIfAbsent(cells.reason(row), reason -> chain(input, reasons.text(reason)));
+          return chained(i, cells.reason(row));
         }
       }
-      return reasons.of(step.column + ": the expression gives null");
+      givesNull =
+          givesNull > 0 ? givesNull : reasons.of(step.column + ": the expression gives null");
+      return givesNull;
     }
 
-    private int chain(String input, String why) {
-      return reasons.of(why.indexOf(": ") > 0 ? why : input + ": " + why);
+    /** What it comes to that an input is null for a reason. */
+    private int chained(int input, int reason) {
+      if (reason >= chained[input].length) {
+        chained[input] = Arrays.copyOf(chained[input], reason + 1);
+      }
+      if (chained[input][reason] == 0) {
+        String why = reasons.text(reason);
+        String name = expression.inputs().get(input);
+        chained[input][reason] = reasons.of(why.indexOf(": ") > 0 ? why : name + ": " + why);
+      }
+      return chained[input][reason];
     }
 
     @Override
@@ -144,7 +158,9 @@ public record Compute(String column, String expression, Evaluation settings) imp
       rows += other.rows;
       nulls += other.nulls;
       expression.add(other.expression.errors());
-      other.because.forEach((reason, count) -> count(reason, count[0]));
+      for (int reason = 0; reason < other.because.length; reason++) {
+        count(reason, other.because[reason]);
+      }
     }
 
     @Override
@@ -152,7 +168,7 @@ public record Compute(String column, String expression, Evaluation settings) imp
       rows = carrier.number(rows);
       nulls = carrier.number(nulls);
       expression.carry(carrier);
-      List<Share> held = because.isEmpty() ? List.of() : because();
+      List<Share> held = because();
       List<Share> shares =
           carrier.all(
               held,
@@ -164,13 +180,20 @@ public record Compute(String column, String expression, Evaluation settings) imp
     }
 
     private void count(int reason, long rows) {
-      because.computeIfAbsent(reason, r -> new long[1])[0] += rows;
+      if (reason >= because.length) {
+        because = Arrays.copyOf(because, reason + 1);
+      }
+      because[reason] += rows;
     }
 
     /** The reasons by how often they were met, not by when. */
     private List<Share> because() {
       Map<String, Long> counts = new TreeMap<>();
-      because.forEach((reason, count) -> counts.merge(reasons.text(reason), count[0], Long::sum));
+      for (int reason = 0; reason < because.length; reason++) {
+        if (because[reason] > 0) {
+          counts.merge(reasons.text(reason), because[reason], Long::sum);
+        }
+      }
       return counts.entrySet().stream()
           .sorted((one, other) -> Long.compare(other.getValue(), one.getValue()))
           .map(reason -> new Share(reason.getKey(), reason.getValue()))

@@ -133,6 +133,53 @@ class SharedScaleTest {
     }
   }
 
+  @Test
+  void columnsComputedBeforeAreComputedWithLikeAnyOther() {
+    Random random = new Random(8);
+    Columns columns = new Columns("tickets.csv", new Schema(List.of("a", "b", "x")));
+    List<Expression> after =
+        Stream.of("x + a", "x * 3", "x - x / 100")
+            .map(text -> Expression.of(text, columns, "compute y", Evaluation.STRICT))
+            .toList();
+    Stream.of("a", "a - b", "a * b", "a / 1000", "round(a, 1)", "case when a < b then a end")
+        .forEach(
+            text -> {
+              for (Column a : Column.values()) {
+                Batch batch = batch(random, a, Column.SMALL, new ArrayList<>());
+                CellVector held = batch.addColumn();
+                held.append("left from before");
+                held.clear();
+                computeInto(held, text, batch);
+                if (a == Column.MIXED) {
+                  batch.pick(new int[] {5, 9, 5, 250, 3}, 5);
+                }
+                Batch again = new Batch(3);
+                again.clear(1, ',');
+                for (int row = 0; row < batch.rows(); row++) {
+                  addRead(again, batch.column(0).get(row));
+                  addRead(again, batch.column(1).get(row));
+                  addRead(again, batch.column(2).get(row));
+                  again.endRow(0);
+                }
+                for (Expression one : after) {
+                  assertThat(texts(one, batch)).as(text + ", " + one).isEqualTo(texts(one, again));
+                }
+              }
+            });
+  }
+
+  private static List<@Nullable String> texts(Expression expression, Batch batch) {
+    CellVector target = new CellVector();
+    target.clear();
+    expression.over(batch);
+    expression.appendTo(target, batch.rows());
+    List<@Nullable String> texts = new ArrayList<>();
+    for (int row = 0; row < batch.rows(); row++) {
+      texts.add(target.get(row));
+    }
+    return texts;
+  }
+
   private static Batch batch(Random random, Column a, Column b, List<@Nullable String> cells) {
     Batch batch = new Batch(2);
     batch.clear(1, ',');
@@ -157,13 +204,17 @@ class SharedScaleTest {
   }
 
   private static CellVector computed(String text, Batch batch) {
+    CellVector target = new CellVector();
+    target.clear();
+    computeInto(target, text, batch);
+    return target;
+  }
+
+  private static void computeInto(CellVector target, String text, Batch batch) {
     Columns columns = new Columns("tickets.csv", new Schema(List.of("a", "b")));
     Expression expression = Expression.of(text, columns, "compute x", Evaluation.STRICT);
     expression.over(batch);
-    CellVector target = new CellVector();
-    target.clear();
     expression.appendTo(target, batch.rows());
-    return target;
   }
 
   @Test

@@ -46,6 +46,12 @@ public final class CellVector {
 
   private boolean numbers;
 
+  /** In a column in numbers: the places that all of them have, or -1 when nobody looked. */
+  private int sharedPlaces = -1;
+
+  /** With shared places: no digits are greater, nor less than its opposite. */
+  private long greatest;
+
   /** For each cell of text of its own, 1 when it is known to need no quotes anywhere. */
   private byte[] plain = new byte[0];
 
@@ -107,6 +113,7 @@ public final class CellVector {
     used = 0;
     text = own;
     numbers = false;
+    sharedPlaces = -1;
     reasoned = false;
     origin = -1;
   }
@@ -145,6 +152,27 @@ public final class CellVector {
       nulls -= start;
     }
     return nulls;
+  }
+
+  /**
+   * States what all numbers have in common, so that who computes with them need not look.
+   *
+   * @param places the decimal places that each has which is not null
+   * @param most no digits are greater, nor less than its opposite
+   */
+  public void share(int places, long most) {
+    sharedPlaces = places;
+    greatest = most;
+  }
+
+  /** Returns the places that all numbers have; -1 when they differ or nobody looked. */
+  public int sharedPlaces() {
+    return sharedPlaces;
+  }
+
+  /** Returns what no digits are greater than, nor less than its opposite; with shared places. */
+  public long greatest() {
+    return greatest;
   }
 
   /**
@@ -428,16 +456,12 @@ public final class CellVector {
    */
   void pick(int[] picked, int count) {
     int length = Math.max(count, starts.length);
-    starts = picked(starts, picked, count, length);
-    ends = picked(ends, picked, count, length);
-    plain = picked(plain, picked, count, length);
+    starts = Picked.of(starts, picked, count, length);
+    ends = Picked.of(ends, picked, count, length);
+    plain = Picked.of(plain, picked, count, length);
     if (numbers) {
-      long[] newDigits = new long[length];
-      for (int i = 0; i < count; i++) {
-        newDigits[i] = digits[picked[i]];
-      }
-      digits = newDigits;
-      scales = picked(scales, picked, count, length);
+      digits = Picked.of(digits, picked, count, length);
+      scales = Picked.of(scales, picked, count, length);
     }
     if (origin >= 0) {
       boolean[] newAsCame = new boolean[length];
@@ -454,22 +478,6 @@ public final class CellVector {
       reasons = newReasons;
     }
     rows = count;
-  }
-
-  private static int[] picked(int[] from, int[] rows, int count, int length) {
-    int[] result = new int[length];
-    for (int i = 0; i < count; i++) {
-      result[i] = from[rows[i]];
-    }
-    return result;
-  }
-
-  private static byte[] picked(byte[] from, int[] rows, int count, int length) {
-    byte[] result = new byte[length];
-    for (int i = 0; i < count; i++) {
-      result[i] = from[rows[i]];
-    }
-    return result;
   }
 
   private void ensureRows(int wanted) {
