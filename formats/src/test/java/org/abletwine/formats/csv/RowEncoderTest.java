@@ -85,9 +85,9 @@ class RowEncoderTest {
   @ParameterizedTest
   @ValueSource(chars = {',', ';', '.', '-'})
   void rowsLeaveAsTheirCells(char delimiter) {
-    RowEncoder encoder = new RowEncoder(delimiter, '"', "\r\n", null);
-    StringBuilder expected = new StringBuilder();
     for (int round = 0; round < 12; round++) {
+      RowEncoder encoder = new RowEncoder(delimiter, '"', "\r\n", null);
+      StringBuilder expected = new StringBuilder();
       leaving.clear();
       Batch batch = new Batch(BASE);
       batch.clear(1, ',');
@@ -95,17 +95,18 @@ class RowEncoderTest {
         leaving.add(new ArrayList<>());
       }
       addBase(batch);
-      int added = random.nextInt(30);
+      int added = 20 + random.nextInt(30);
       for (int column = 0; column < added; column++) {
         List<String> as = new ArrayList<>();
         leaving.add(as);
-        if (random.nextInt(3) == 0) {
+        if (round % 2 == 0 && random.nextInt(3) == 0) {
           addText(batch.addColumn(), as, delimiter);
         } else {
           addNumbers(batch.addColumn(), as, delimiter);
         }
       }
-      int[] columns = random.ints(1 + random.nextInt(40), 0, BASE + added).toArray();
+      int first = round % 2 == 0 ? 0 : BASE; // of numbers alone in every second round
+      int[] columns = random.ints(20 + random.nextInt(40), first, BASE + added).toArray();
       int[] rows = random.ints(ROWS, 0, ROWS).toArray();
       encoder.add(batch, rows, ROWS, columns);
       for (int row : rows) {
@@ -114,11 +115,10 @@ class RowEncoderTest {
         }
         expected.append("\r\n");
       }
+      StringBuilder text = new StringBuilder();
+      encoder.take(
+          (bytes, length) -> text.append(new String(bytes, 0, length, StandardCharsets.UTF_8)));
+      assertThat(text.toString().lines().toList()).isEqualTo(expected.toString().lines().toList());
     }
-    StringBuilder text = new StringBuilder();
-    encoder.take(
-        (bytes, length) -> text.append(new String(bytes, 0, length, StandardCharsets.UTF_8)));
-    assertThat(text).hasSizeGreaterThan(1 << 20);
-    assertThat(text.toString().lines().toList()).isEqualTo(expected.toString().lines().toList());
   }
 }
