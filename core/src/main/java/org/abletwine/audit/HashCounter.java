@@ -50,8 +50,7 @@ final class HashCounter {
 
   private void grow() {
     if (size > limit) {
-      estimated = true;
-      slots = new long[0];
+      estimate();
       return;
     }
     long[] old = slots;
@@ -66,6 +65,34 @@ final class HashCounter {
         slots[slot] = value;
       }
     }
+  }
+
+  /**
+   * Adds all that another one has counted, in the order of its slots, which is that of this one's
+   * too.
+   *
+   * @return whether none of it was here, as far as that is known
+   */
+  boolean merge(HashCounter other) {
+    for (int register = 0; register < registers.length; register++) {
+      registers[register] = (byte) Math.max(registers[register], other.registers[register]);
+    }
+    if (other.estimated) {
+      estimate();
+    }
+    boolean allNew = !estimated;
+    for (long value : other.slots) {
+      if (value != 0) {
+        allNew &= add(value);
+      }
+    }
+    return allNew;
+  }
+
+  /** Counts no longer exactly, and lets go of the memory that took. */
+  void estimate() {
+    estimated = true;
+    slots = new long[0];
   }
 
   boolean exact() {

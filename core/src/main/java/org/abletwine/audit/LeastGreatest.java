@@ -26,9 +26,23 @@ final class LeastGreatest {
    * @param places its decimal places
    * @param wide the number where it is written in another way than plainly; null for plain ones
    * @param written as it was written
+   * @param row the first row that has it so
    */
-  private record Held(long digits, int places, @Nullable BigDecimal wide, byte[] written) {
-    static final Held NONE = new Held(0, 0, null, new byte[0]);
+  private record Held(
+      long digits, int places, @Nullable BigDecimal wide, byte[] written, long row) {
+    static final Held NONE = new Held(0, 0, null, new byte[0], 0);
+
+    /** This one, or another that is less; of equals that which stands first. */
+    Held lesser(Held other) {
+      int order = number().compareTo(other.number());
+      return order < 0 || order == 0 && row <= other.row ? this : other;
+    }
+
+    /** This one, or another that is greater; of equals that which stands first. */
+    Held greater(Held other) {
+      int order = number().compareTo(other.number());
+      return order > 0 || order == 0 && row <= other.row ? this : other;
+    }
 
     BigDecimal number() {
       return wide == null ? BigDecimal.valueOf(digits, places) : wide;
@@ -42,7 +56,7 @@ final class LeastGreatest {
   }
 
   /** Takes a value into account. */
-  void look(byte[] text, int start, int end) {
+  void look(byte[] text, int start, int end, long row) {
     if (!any || Arrays.compareUnsigned(text, start, end, leastText, 0, leastText.length) < 0) {
       leastText = Arrays.copyOfRange(text, start, end);
     }
@@ -51,22 +65,41 @@ final class LeastGreatest {
       greatestText = Arrays.copyOfRange(text, start, end);
     }
     if (allNumbers) {
-      number(text, start, end);
+      number(text, start, end, row);
     }
     any = true;
   }
 
-  private void number(byte[] text, int start, int end) {
+  /** Takes into account what another worker has seen. */
+  void merge(LeastGreatest other) {
+    if (!other.any) {
+      return;
+    }
+    if (!any || Arrays.compareUnsigned(other.leastText, leastText) < 0) {
+      leastText = other.leastText;
+    }
+    if (!any || Arrays.compareUnsigned(other.greatestText, greatestText) > 0) {
+      greatestText = other.greatestText;
+    }
+    allNumbers &= other.allNumbers;
+    if (allNumbers) {
+      least = any ? least.lesser(other.least) : other.least;
+      greatest = any ? greatest.greater(other.greatest) : other.greatest;
+    }
+    any = true;
+  }
+
+  private void number(byte[] text, int start, int end, long row) {
     boolean bare = start < end && text[start] > ' ' && text[end - 1] > ' ';
     long plain = bare ? DecimalText.plain(text, start, end) : DecimalText.NOT_PLAIN;
     if (plain != DecimalText.NOT_PLAIN) {
       long digits = DecimalText.digits(plain);
       int places = DecimalText.places(plain);
       if (!any || least.compare(digits, places) > 0) {
-        least = new Held(digits, places, null, Arrays.copyOfRange(text, start, end));
+        least = new Held(digits, places, null, Arrays.copyOfRange(text, start, end), row);
       }
       if (!any || greatest.compare(digits, places) < 0) {
-        greatest = new Held(digits, places, null, Arrays.copyOfRange(text, start, end));
+        greatest = new Held(digits, places, null, Arrays.copyOfRange(text, start, end), row);
       }
       return;
     }
@@ -77,10 +110,10 @@ final class LeastGreatest {
       return;
     }
     if (!any || least.number().compareTo(wide) > 0) {
-      least = new Held(0, 0, wide, Arrays.copyOfRange(text, start, end));
+      least = new Held(0, 0, wide, Arrays.copyOfRange(text, start, end), row);
     }
     if (!any || greatest.number().compareTo(wide) < 0) {
-      greatest = new Held(0, 0, wide, Arrays.copyOfRange(text, start, end));
+      greatest = new Held(0, 0, wide, Arrays.copyOfRange(text, start, end), row);
     }
   }
 

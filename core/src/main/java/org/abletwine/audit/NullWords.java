@@ -63,15 +63,27 @@ final class NullWords {
                       .toArray())
           .toArray(int[][]::new);
 
+  /** The bytes that a word begins with, upper case too. */
+  private static final boolean[] BEGINS = new boolean[256];
+
+  static {
+    for (byte[] word : WORDS) {
+      BEGINS[word[0]] = true;
+      BEGINS[Character.toUpperCase(word[0])] = true;
+    }
+  }
+
   private final long[] counts = new long[WORDS.length];
   private final @Nullable String[] written = new @Nullable String[WORDS.length];
+  private final long[] rows = new long[WORDS.length];
 
   /**
    * Counts a value, spaces around it left out, if it is such a word.
    *
-   * @return whether it is
+   * @param row its row
+   * @return which it is; -1 when it is none
    */
-  boolean look(byte[] text, int from, int to) {
+  int look(byte[] text, int from, int to, long row) {
     int start = from;
     int end = to;
     while (start < end && text[start] == ' ') {
@@ -81,18 +93,41 @@ final class NullWords {
       end--;
     }
     int length = end - start;
-    if (length == 0 || length > LONGEST) {
-      return false;
+    if (length == 0 || length > LONGEST || !BEGINS[text[start] & 0xFF]) {
+      return -1;
     }
     for (int word : OF_LENGTH[length]) {
       if (same(WORDS[word], text, start)) {
         if (counts[word]++ == 0) {
           written[word] = Utf8.text(text, start, end);
+          rows[word] = row;
         }
-        return true;
+        return word;
       }
     }
-    return false;
+    return -1;
+  }
+
+  /**
+   * Counts a word so many times more.
+   *
+   * @param word which; -1 for none
+   */
+  void again(int word, long times) {
+    if (word >= 0) {
+      counts[word] += times;
+    }
+  }
+
+  /** Adds what another worker has counted. */
+  void merge(NullWords other) {
+    for (int word = 0; word < counts.length; word++) {
+      if (other.counts[word] > 0 && (counts[word] == 0 || other.rows[word] < rows[word])) {
+        written[word] = other.written[word];
+        rows[word] = other.rows[word];
+      }
+      counts[word] += other.counts[word];
+    }
   }
 
   private static boolean same(byte[] word, byte[] text, int start) {

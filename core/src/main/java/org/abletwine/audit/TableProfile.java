@@ -69,37 +69,27 @@ public record TableProfile(
    */
   public static TableProfile of(Table table) {
     Objects.requireNonNull(table, "table");
+    return of(table, Workers.usual());
+  }
+
+  /** As {@link #of(Table)}, by so many workers. */
+  static TableProfile of(Table table, int workers) {
     table.readAgain();
-    List<ColumnProfiler> profilers = new ArrayList<>();
-    table
-        .schema()
-        .names()
-        .forEach(name -> profilers.add(new ColumnProfiler(name, table.isPrivate(name))));
-    long[] rows = new long[1];
-    forEachBatch(
-        table,
-        batch -> {
-          for (int column = 0; column < profilers.size(); column++) {
-            profilers.get(column).take(batch, column);
-          }
-          rows[0] += batch.rows();
-          return true;
-        });
-    List<Column> columns = profilers.stream().map(ColumnProfiler::profile).toList();
+    Gathered gathered = Gathered.of(table, workers);
+    long rows = gathered.rows();
+    List<Column> columns = gathered.columns();
     boolean single = columns.stream().anyMatch(Column::unique);
     List<int[]> candidates =
-        rows[0] < 2 || rows[0] > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows[0], single);
+        rows < 2 || rows > MOST_PAIR_ROWS ? List.of() : pairs(columns, rows, single);
     List<int[]> heldOut = new ArrayList<>(candidates);
     List<List<String>> pairs = tried(table, heldOut);
     return new TableProfile(
         table.name(),
-        rows[0],
+        rows,
         columns,
         pairs,
         candidates.size(),
-        single || !pairs.isEmpty() || rows[0] < 2
-            ? null
-            : nearest(table, columns, rows[0], heldOut),
+        single || !pairs.isEmpty() || rows < 2 ? null : nearest(table, columns, rows, heldOut),
         table.remarks());
   }
 

@@ -40,6 +40,23 @@ final class ValueKinds {
     return is;
   }
 
+  /** Counts a value so many times more. */
+  void again(Kind kind, long times) {
+    counts[kind.ordinal()] += times;
+  }
+
+  /** Adds what another worker has counted. */
+  void merge(ValueKinds other) {
+    padded |= other.padded;
+    for (int kind = 0; kind < counts.length; kind++) {
+      if (other.counts[kind] > 0 && (counts[kind] == 0 || other.rows[kind] < rows[kind])) {
+        firsts[kind] = other.firsts[kind];
+        rows[kind] = other.rows[kind];
+      }
+      counts[kind] += other.counts[kind];
+    }
+  }
+
   private Kind kind(byte[] text, int start, int end) {
     int at = start < end && (text[start] == '-' || text[start] == '+') ? start + 1 : start;
     int digits = 0;

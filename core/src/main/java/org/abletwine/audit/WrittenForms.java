@@ -111,6 +111,13 @@ final class WrittenForms {
     return end - point - 1 == 3 && point - first >= 1 && point - first <= 3;
   }
 
+  /** Leaves out what another worker has found not to be the column's form. */
+  void merge(WrittenForms other) {
+    any |= other.any;
+    open.removeIf(
+        form -> other.open.stream().noneMatch(still -> still.stated().equals(form.stated())));
+  }
+
   /** The forms that all values are of, as a plan states them: several when they do not tell. */
   List<String> found() {
     List<String> found = new ArrayList<>();
