@@ -2,8 +2,9 @@ package org.abletwine.audit;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
-import java.util.stream.Stream;
+import java.util.Set;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.encode.CellsStep;
 import org.abletwine.key.encode.Spaces;
@@ -48,8 +49,8 @@ final class ColumnProfiler {
   private final FrequentValues frequent = new FrequentValues(this::stoodAgain);
   private final LeastGreatest ends = new LeastGreatest();
 
-  /** A value, and the first row seen that has it. */
-  private record Example(long row, String value) {}
+  /** A value, as it is shown, and the first row seen that has it. */
+  private record Example(long row, long hash, String shown) {}
 
   /**
    * @param hidden whether no value may be told: of those that are frequent digests are
@@ -103,10 +104,11 @@ final class ColumnProfiler {
       forms.look(kind, text, start, end);
     }
     if (isNew) {
-      distinct(cells, row, number);
+      distinct(cells, row, hash, number);
     }
   }
 
+  /** Some value stands twice. */
   private void stoodBefore() {
     if (unique) {
       unique = false;
@@ -114,9 +116,10 @@ final class ColumnProfiler {
     }
   }
 
-  private void distinct(CellVector cells, int row, long number) {
+  /** A value that did not stand before. */
+  private void distinct(CellVector cells, int row, long hash, long number) {
     if (examples.size() < EXAMPLES && !hidden) {
-      examples.add(new Example(number, String.valueOf(cells.get(row))));
+      examples.add(new Example(number, hash, shown(String.valueOf(cells.get(row)))));
     }
     one.clear();
     one.append(cells.text, cells.starts[row], cells.ends[row]);
@@ -177,9 +180,13 @@ final class ColumnProfiler {
 
   /** The first values that differ: of each worker's first ones those that stand first. */
   private List<String> examples() {
-    Stream<String> inOrder =
-        examples.stream().sorted(Comparator.comparingLong(Example::row)).map(Example::value);
-    return inOrder.distinct().limit(EXAMPLES).map(ColumnProfiler::shown).toList();
+    Set<Long> met = new HashSet<>();
+    return examples.stream()
+        .sorted(Comparator.comparingLong(Example::row))
+        .filter(example -> met.add(example.hash()))
+        .limit(EXAMPLES)
+        .map(Example::shown)
+        .toList();
   }
 
   private static String shown(String value) {

@@ -45,6 +45,9 @@ public record TableProfile(
     }
   }
 
+  /** Each takes memory for every column, and where rows end is found by one after the other. */
+  private static final int MOST_WORKERS = 8;
+
   private static final int MOST_PAIRS = 60;
 
   /** Pairs of which is counted how far they are from a key: those that held out longest. */
@@ -69,7 +72,7 @@ public record TableProfile(
    */
   public static TableProfile of(Table table) {
     Objects.requireNonNull(table, "table");
-    return of(table, Workers.usual());
+    return of(table, Math.min(Workers.usual(), MOST_WORKERS));
   }
 
   /** As {@link #of(Table)}, by so many workers. */

@@ -34,7 +34,10 @@ final class WrittenForms {
   private static final List<List<String>> NUMBERS =
       List.of(List.of("1.234,56", "1 234,56"), List.of("1,234.56"));
 
-  private final List<Form> open = new ArrayList<>();
+  /** All that there are. */
+  private static final List<Form> FORMS = forms();
+
+  private final List<Form> open = new ArrayList<>(FORMS);
   private final Set<String> tried = new HashSet<>();
   private boolean any;
 
@@ -47,27 +50,31 @@ final class WrittenForms {
    */
   private record Form(int family, String stated, Predicate<String> reads) {}
 
-  WrittenForms() {
+  private static List<Form> forms() {
+    List<Form> forms = new ArrayList<>();
     for (List<String> family : DATES) {
-      family.forEach(pattern -> add(DATES.indexOf(family), "{ date: " + pattern + " }", pattern));
+      int number = DATES.indexOf(family);
+      family.forEach(pattern -> forms.add(dates(number, "{ date: " + pattern + " }", pattern)));
     }
     for (List<String> family : TIMES) {
       int number = DATES.size() + TIMES.indexOf(family);
-      family.forEach(pattern -> add(number, "{ date-time: \"" + pattern + "\" }", pattern));
+      family.forEach(
+          pattern -> forms.add(dates(number, "{ date-time: \"" + pattern + "\" }", pattern)));
     }
     for (List<String> family : NUMBERS) {
       int number = DATES.size() + TIMES.size() + NUMBERS.indexOf(family);
       for (String example : family) {
         NumberForm form = NumberForm.of(example, false);
-        open.add(
+        forms.add(
             new Form(number, "{ decimal: \"" + example + "\" }", text -> form.plain(text) != null));
       }
     }
+    return List.copyOf(forms);
   }
 
-  private void add(int family, String stated, String pattern) {
+  private static Form dates(int family, String stated, String pattern) {
     DatePatterns dates = new DatePatterns(List.of(pattern));
-    open.add(new Form(family, stated, text -> dates.read(text) != null));
+    return new Form(family, stated, text -> dates.read(text) != null);
   }
 
   /** Whether a value more needs to be looked at. */
@@ -114,8 +121,7 @@ final class WrittenForms {
   /** Leaves out what another worker has found not to be the column's form. */
   void merge(WrittenForms other) {
     any |= other.any;
-    open.removeIf(
-        form -> other.open.stream().noneMatch(still -> still.stated().equals(form.stated())));
+    open.retainAll(other.open);
   }
 
   /** The forms that all values are of, as a plan states them: several when they do not tell. */
