@@ -12,14 +12,23 @@ final class HashCounter {
 
   private static final int REGISTER_BITS = 12;
 
-  private final int limit;
-  private long[] slots = new long[64];
+  private static final int SLOTS = 64;
+
+  private final int most;
+  private long[] slots = new long[SLOTS];
   private int size;
   private final byte[] registers = new byte[1 << REGISTER_BITS];
   private boolean estimated;
 
+  /**
+   * @param limit up to how many are counted exactly, rounded up to what half of the slots hold
+   */
   HashCounter(int limit) {
-    this.limit = limit;
+    int half = SLOTS / 2;
+    while (half < limit) {
+      half *= 2;
+    }
+    this.most = half;
   }
 
   /** Adds a hash; returns whether it was new, as far as that is known. */
@@ -42,17 +51,15 @@ final class HashCounter {
       slot = slot + 1 & mask;
     }
     slots[slot] = value;
-    if (++size * 2 > slots.length) {
+    if (++size > most) {
+      estimate();
+    } else if (size * 2 > slots.length) {
       grow();
     }
     return true;
   }
 
   private void grow() {
-    if (size > limit) {
-      estimate();
-      return;
-    }
     long[] old = slots;
     slots = new long[old.length * 2];
     int mask = slots.length - 1;
@@ -68,8 +75,8 @@ final class HashCounter {
   }
 
   /**
-   * Adds all that another one has counted, in the order of its slots, which is that of this one's
-   * too.
+   * Adds all that another one has counted. Its slots are in the order of those here, so there is
+   * room for all beforehand: else the first slots would be crowded while the others are free.
    *
    * @return whether none of it was here, as far as that is known
    */
@@ -79,6 +86,9 @@ final class HashCounter {
     }
     if (other.estimated) {
       estimate();
+    }
+    while (!estimated && slots.length < 2 * Math.min(size + other.size, most)) {
+      grow();
     }
     boolean allNew = !estimated;
     for (long value : other.slots) {
