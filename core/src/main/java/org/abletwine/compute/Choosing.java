@@ -43,8 +43,9 @@ final class Choosing {
         Values truth = conditions.get(branch).eval(frame, open);
         boolean[] chosen = new boolean[rows];
         for (int row = 0; row < rows; row++) {
-          chosen[row] = open[row] && truth.isTrue(row);
-          open[row] &= !chosen[row];
+          boolean is = open[row] & truth.known[row] & truth.digits[row] != 0;
+          chosen[row] = is;
+          open[row] &= !is;
         }
         take(results.get(branch).eval(frame, chosen), chosen);
       }
@@ -68,13 +69,17 @@ final class Choosing {
       }
     }
 
+    /** Takes them without a branch for each row: which are chosen is hard to foretell. */
     private void takeNumbers(Values values, boolean[] chosen) {
+      boolean[] known = out.known;
+      long[] digits = out.digits;
+      byte[] scale = out.scale;
       for (int row = 0; row < chosen.length; row++) {
-        if (chosen[row]) {
-          out.known[row] = values.known[row];
-          out.digits[row] = values.digits[row];
-          out.scale[row] = values.scale[row];
-        }
+        boolean take = chosen[row];
+        int bits = take ? -1 : 0;
+        known[row] = take & values.known[row] | !take & known[row];
+        digits[row] ^= (digits[row] ^ values.digits[row]) & bits;
+        scale[row] ^= (byte) ((scale[row] ^ values.scale[row]) & bits);
       }
     }
   }
