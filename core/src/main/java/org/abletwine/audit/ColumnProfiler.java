@@ -18,7 +18,8 @@ import org.jspecify.annotations.Nullable;
  * Gathers what one column holds, batch by batch. Each worker has one of its own, and what they have
  * gathered is brought together at the end: it is the same however the rows were shared, since all
  * of it follows from which values there are, how often, and on which row each stands first. Most
- * values of most columns stood before: of those nothing is looked at but that.
+ * values of most columns stood before: of those nothing is looked at but that, as long as {@link
+ * FrequentValues} knows them.
  */
 final class ColumnProfiler {
   /** Distinct values counted exactly; while no value has stood twice, {@link #MOST_UNIQUE}. */

@@ -138,7 +138,7 @@ class SharedScaleTest {
     Random random = new Random(8);
     Columns columns = new Columns("tickets.csv", new Schema(List.of("a", "b", "x")));
     List<Expression> after =
-        Stream.of("x + a", "x * 3", "x - x / 100")
+        Stream.of("x + a", "x * 3", "x - x / 100", "x * 400", "x * a", "x + x * 5")
             .map(text -> Expression.of(text, columns, "compute y", Evaluation.STRICT))
             .toList();
     Stream.of("a", "a - b", "a * b", "a / 1000", "round(a, 1)", "case when a < b then a end")

@@ -134,13 +134,12 @@ final class RowEncoder {
     room(at);
     for (int part = 0; part < parts; part++) {
       CellVector cells = added[part];
-      if (cells != null && numbers[part]) {
+      boolean number = cells != null && numbers[part];
+      boolean plain =
+          cells != null && !number && usual && cells.cameFrom(row) < 0 && cells.needsNoQuotes(row);
+      if (number) {
         at = number(cells, row, at);
-        buffer[at++] = delimiter;
-        continue;
-      }
-      boolean plain = cells != null && usual && cells.cameFrom(row) < 0 && cells.needsNoQuotes(row);
-      if (plain || cells == null && asItStands) {
+      } else if (plain || cells == null && asItStands) {
         byte[] text = plain ? cells.text : batch.text();
         int from = plain ? cells.starts[row] : batch.rawStart(baseRow, firsts[part]);
         int end = plain ? cells.ends[row] : rawEnd(batch, baseRow, lasts[part]);
