@@ -141,7 +141,13 @@ class SharedScaleTest {
         Stream.of("x + a", "x * 3", "x - x / 100", "x * 400", "x * a", "x + x * 5")
             .map(text -> Expression.of(text, columns, "compute y", Evaluation.STRICT))
             .toList();
-    Stream.of("a", "a - b", "a * b", "a / 1000", "round(a, 1)", "case when a < b then a end")
+    Stream.of(
+            "a * 10000000000000",
+            "a - b",
+            "a * b",
+            "a / 1000",
+            "round(a, 1)",
+            "case when a < b then a end")
         .forEach(
             text -> {
               for (Column a : Column.values()) {
