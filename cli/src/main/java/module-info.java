@@ -7,7 +7,4 @@ module org.abletwine.cli {
   requires org.jline.reader;
   requires org.jline.terminal;
   requires me.tongfei.progressbar;
-
-  opens org.abletwine.cli to
-      info.picocli;
 }

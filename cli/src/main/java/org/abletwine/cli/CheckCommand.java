@@ -2,75 +2,71 @@ package org.abletwine.cli;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.abletwine.plan.PlanFile;
 import org.abletwine.plan.PlanInParts;
 import org.abletwine.plan.PlanSentence;
 import org.abletwine.plan.RunJson;
 import org.abletwine.plan.tell.Words;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** Checks a plan. */
-@Command(
-    name = "check",
-    mixinStandardHelpOptions = true,
-    description =
-        "Reads a plan and the headers of its tables and reports every mistake at once;"
-            + " runs nothing.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine check harvest.plan.yaml",
-      "  able-twine check harvest.plan.yaml --words",
-      "  able-twine check harvest.plan.yaml --cluster"
-    })
-final class CheckCommand implements Callable<Integer> {
+final class CheckCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "check",
+              "Reads a plan and the headers of its tables and reports every mistake at once;"
+                  + " runs nothing.")
+          .examples(
+              "  able-twine check harvest.plan.yaml",
+              "  able-twine check harvest.plan.yaml --words",
+              "  able-twine check harvest.plan.yaml --cluster");
+
   private static final int USAGE = 2;
 
-  @Parameters(paramLabel = "PLAN", description = "The plan file.")
-  private Path plan;
+  private final Given<Path> plan = usage.argument("PLAN", Path.class, "The plan file.");
 
-  @Mixin private PlanOptions options;
+  private final PlanOptions options = new PlanOptions(usage);
 
-  @Option(
-      names = "--words",
-      description = "Tell what the plan does in plain sentences, once nothing is wrong with it.")
-  private boolean words;
+  private final Given<Boolean> words =
+      usage.flag(
+          "--words", "Tell what the plan does in plain sentences, once nothing is wrong with it.");
 
-  @Option(names = "--cluster", description = "Report also what several processes cannot do of it.")
-  private boolean cluster;
+  private final Given<Boolean> cluster =
+      usage.flag("--cluster", "Report also what several processes cannot do of it.");
 
-  @Option(names = "--json", description = "Print the mistakes as JSON.")
-  private boolean json;
+  private final Given<Boolean> json = usage.flag("--json", "Print the mistakes as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    List<String> mistakes = PlanFile.check(plan, options.values());
-    if (cluster && mistakes.isEmpty()) {
-      mistakes = PlanInParts.refusals(plan, options.values());
+    List<String> mistakes = PlanFile.check(plan.get(), options.values());
+    if (cluster.get() && mistakes.isEmpty()) {
+      mistakes = PlanInParts.refusals(plan.get(), options.values());
     }
-    if (json && words && mistakes.isEmpty()) {
+    if (json.get() && words.get() && mistakes.isEmpty()) {
       System.out.println(
-          Words.json(RunJson.words(PlanFile.load(plan, options.values()).words(null))));
-    } else if (json) {
+          Words.json(RunJson.words(PlanFile.load(plan.get(), options.values()).words(null))));
+    } else if (json.get()) {
       System.out.println(Words.json(RunJson.mistakes(mistakes)));
-    } else if (mistakes.isEmpty() && words) {
+    } else if (mistakes.isEmpty() && words.get()) {
       words();
     } else if (mistakes.isEmpty()) {
-      System.out.println(plan.getFileName() + ": no mistakes found; nothing was run");
+      System.out.println(plan.get().getFileName() + ": no mistakes found; nothing was run");
     } else {
       mistakes.forEach(System.out::println);
       int count = mistakes.size();
-      Say.note(count + (count == 1 ? " mistake" : " mistakes") + " in " + plan.getFileName());
+      Say.note(count + (count == 1 ? " mistake" : " mistakes") + " in " + plan.get().getFileName());
     }
     return mistakes.isEmpty() ? 0 : USAGE;
   }
 
   private void words() {
     TextTable table = new TextTable("ll");
-    for (PlanSentence sentence : PlanFile.load(plan, options.values()).words(null)) {
+    for (PlanSentence sentence : PlanFile.load(plan.get(), options.values()).words(null)) {
       table.cell(sentence.about(), Ink.BOLD).cell(sentence.text()).end();
     }
     table.render(Ink.colour()).forEach(System.out::println);

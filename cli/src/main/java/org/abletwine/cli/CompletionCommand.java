@@ -1,28 +1,27 @@
 package org.abletwine.cli;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.NearestName;
 import picocli.AutoComplete;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
 
 /** Prints what makes a shell complete commands and options. */
-@Command(
-    name = "completion",
-    mixinStandardHelpOptions = true,
-    description = "Prints a script by which a shell completes commands, options and files.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  . <(able-twine completion bash)                          # for this session",
-      "  able-twine completion zsh > ~/.able-twine.zsh            # then in ~/.zshrc: . ~/.able-twine.zsh",
-      "  able-twine completion fish > ~/.config/fish/completions/able-twine.fish"
-    })
-final class CompletionCommand implements Callable<Integer> {
+final class CompletionCommand implements Command {
+  private static final List<String> NAMES =
+      Arrays.stream(Shell.values()).map(Shell::toString).toList();
+
+  private final Usage usage =
+      Usage.of(
+              this,
+              "completion",
+              "Prints a script by which a shell completes commands, options and files.")
+          .examples(
+              "  . <(able-twine completion bash)                          # for this session",
+              "  able-twine completion zsh > ~/.able-twine.zsh            # then in ~/.zshrc: . ~/.able-twine.zsh",
+              "  able-twine completion fish > ~/.config/fish/completions/able-twine.fish");
+
   /** Shells that are known. */
   enum Shell {
     BASH,
@@ -35,29 +34,21 @@ final class CompletionCommand implements Callable<Integer> {
     }
   }
 
-  @Parameters(
-      paramLabel = "SHELL",
-      completionCandidates = Shells.class,
-      description = "One of ${COMPLETION-CANDIDATES}.")
-  private String shell;
+  private final Given<String> shell =
+      usage.argument("SHELL", String.class, "One of ${COMPLETION-CANDIDATES}.").oneOf(NAMES);
 
-  /** The names of the shells. */
-  static final class Shells extends ArrayList<String> {
-    private static final long serialVersionUID = 1L;
-
-    Shells() {
-      super(Arrays.stream(Shell.values()).map(Shell::toString).toList());
-    }
+  @Override
+  public Usage usage() {
+    return usage;
   }
 
   @Override
   public Integer call() {
-    List<String> names = new Shells();
-    if (!names.contains(shell)) {
+    if (!NAMES.contains(shell.get())) {
       throw new SettingException(
-          "no shell is called " + shell + " here; " + NearestName.hint(shell, names));
+          "no shell is called " + shell.get() + " here; " + NearestName.hint(shell.get(), NAMES));
     }
-    System.out.print(script(Shell.values()[names.indexOf(shell)]));
+    System.out.print(script(Shell.values()[NAMES.indexOf(shell.get())]));
     return 0;
   }
 

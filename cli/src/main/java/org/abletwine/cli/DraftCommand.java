@@ -5,7 +5,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.draft.Draft;
 import org.abletwine.plan.draft.LikeDraft;
@@ -13,73 +12,78 @@ import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
 import org.abletwine.table.Tables;
 import org.abletwine.table.output.OutputFile;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** Drafts a plan from tables. */
-@Command(
-    name = "draft",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Drafts a plan: finds which columns join, which normalise steps win rows, what is there"
-            + " twice, and what could be fetched; with the evidence as comments.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine draft tickets.csv growers.csv districts.csv prices.csv",
-      "  able-twine draft tickets.csv masters.xlsx:Growers masters.xlsx:Districts --out t.plan.yaml",
-      "  able-twine draft tickets.csv growers.csv prices.csv --like july-by-hand.csv --out july.plan.yaml"
-    })
-final class DraftCommand implements Callable<Integer> {
-  @Parameters(index = "0", paramLabel = "TRANSACTIONS", description = "The transactions.")
-  private Path transactions;
+final class DraftCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "draft",
+              "Drafts a plan: finds which columns join, which normalise steps win rows, what is there"
+                  + " twice, and what could be fetched; with the evidence as comments.")
+          .asStated()
+          .examples(
+              "  able-twine draft tickets.csv growers.csv districts.csv prices.csv",
+              "  able-twine draft tickets.csv masters.xlsx:Growers masters.xlsx:Districts --out t.plan.yaml",
+              "  able-twine draft tickets.csv growers.csv prices.csv --like july-by-hand.csv --out july.plan.yaml");
 
-  @Parameters(
-      index = "1..*",
-      arity = "1..*",
-      paramLabel = "REFERENCE",
-      description = "The references: files, or FILE:SHEET for a sheet of a workbook.")
-  private List<Path> references;
+  private final Given<Path> transactions =
+      usage.argument("TRANSACTIONS", Path.class, "The transactions.");
 
-  @Option(
-      names = "--out",
-      paramLabel = "FILE",
-      description =
+  private final Given<List<Path>> references =
+      usage.arguments(
+          "REFERENCE",
+          Path.class,
+          "The references: files, or FILE:SHEET for a sheet of a workbook.");
+
+  private final Given<Path> out =
+      usage.option(
+          "--out",
+          "FILE",
+          Path.class,
           "Where to save the plan: a new file, in whose folder its outputs will be. Default: it is"
-              + " printed, for the working folder.")
-  private Path out;
+              + " printed, for the working folder.");
 
-  @Option(
-      names = "--like",
-      paramLabel = "FILE",
-      description =
+  private final Given<Path> like =
+      usage.option(
+          "--like",
+          "FILE",
+          Path.class,
           "A table that somebody made by hand from these: drafts the plan that makes it, and lists"
-              + " the cells in which it differs from what the plan makes, with the likely reason.")
-  private Path like;
+              + " the cells in which it differs from what the plan makes, with the likely reason.");
 
-  @Option(
-      names = "--differences",
-      paramLabel = "FILE",
-      description = "With --like: write all the cells that differ there.")
-  private Path differences;
+  private final Given<Path> differences =
+      usage.option(
+          "--differences",
+          "FILE",
+          Path.class,
+          "With --like: write all the cells that differ there.");
 
-  @Mixin private ReadingOptions reading;
+  private final ReadingOptions reading = new ReadingOptions(usage);
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    if (out != null && Files.exists(out)) {
-      throw new DataException(out + " is there already; name a new file");
+    if (out.get() != null && Files.exists(out.get())) {
+      throw new DataException(out.get() + " is there already; name a new file");
     }
-    Path plan = out == null ? Path.of("drafted.plan.yaml") : out;
-    if (like != null) {
+    Path plan = out.get() == null ? Path.of("drafted.plan.yaml") : out.get();
+    if (like.get() != null) {
       like(plan);
       return 0;
     }
     Draft draft =
-        Draft.of(transactions, references, plan, reading.options(), TerminalProgress.create());
-    if (out == null) {
+        Draft.of(
+            transactions.get(),
+            references.get(),
+            plan,
+            reading.options(),
+            TerminalProgress.create());
+    if (out.get() == null) {
       System.out.print(draft.text());
     } else {
       save(draft.text());
@@ -87,7 +91,7 @@ final class DraftCommand implements Callable<Integer> {
       int lookups = figures == null ? 0 : figures.lookups().size();
       System.out.println(
           "Wrote "
-              + out
+              + out.get()
               + (figures == null
                   ? ""
                   : "  ("
@@ -99,7 +103,7 @@ final class DraftCommand implements Callable<Integer> {
       if (!draft.unused().isEmpty()) {
         System.out.println("Joins nothing that was found: " + String.join(", ", draft.unused()));
       }
-      System.out.println("Read its comments, then: able-twine run " + out + " --preview 5");
+      System.out.println("Read its comments, then: able-twine run " + out.get() + " --preview 5");
     }
     if (!draft.problem().isEmpty()) {
       Say.note("the draft could not be run to its end: " + draft.problem());
@@ -110,25 +114,30 @@ final class DraftCommand implements Callable<Integer> {
   private void like(Path plan) {
     LikeDraft draft =
         LikeDraft.of(
-            transactions, references, like, plan, reading.options(), TerminalProgress.create());
-    PrintStream told = out == null ? System.err : System.out;
-    if (out == null) {
+            transactions.get(),
+            references.get(),
+            like.get(),
+            plan,
+            reading.options(),
+            TerminalProgress.create());
+    PrintStream told = out.get() == null ? System.err : System.out;
+    if (out.get() == null) {
       System.out.print(draft.text());
       System.out.flush();
     } else {
       save(draft.text());
-      told.println("Wrote " + out);
+      told.println("Wrote " + out.get());
     }
-    DifferenceLines.of(draft, like, Ink.colour()).forEach(told::println);
-    if (differences != null) {
-      DifferenceLines.write(draft, Tables.file(like, reading.options()), differences);
-      told.println("Wrote " + differences + "  (" + draft.slips().size() + " cells)");
+    DifferenceLines.of(draft, like.get(), Ink.colour()).forEach(told::println);
+    if (differences.get() != null) {
+      DifferenceLines.write(draft, Tables.file(like.get(), reading.options()), differences.get());
+      told.println("Wrote " + differences.get() + "  (" + draft.slips().size() + " cells)");
     }
   }
 
   private void save(String text) {
     byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-    try (OutputFile file = new OutputFile(out)) {
+    try (OutputFile file = new OutputFile(out.get())) {
       file.write(bytes, bytes.length);
       file.commit();
     }

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
 import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.key.Normalise;
 import org.abletwine.key.NormaliseStep;
@@ -21,101 +20,99 @@ import org.abletwine.table.Tables;
 import org.abletwine.table.batch.RowCopy;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** Keys on more than one row. */
-@Command(
-    name = "duplicates",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Finds keys that stand on more than one row, says whether the rows are alike or"
-            + " conflict and in which columns, and writes the table without them if asked.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine duplicates growers.csv --key grower_no",
-      "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on",
-      "  able-twine duplicates moisture-deductions.csv --key commodity --bands from_pct,to_pct"
-    })
-final class DuplicatesCommand implements Callable<Integer> {
+final class DuplicatesCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "duplicates",
+              "Finds keys that stand on more than one row, says whether the rows are alike or"
+                  + " conflict and in which columns, and writes the table without them if asked.")
+          .asStated()
+          .examples(
+              "  able-twine duplicates growers.csv --key grower_no",
+              "  able-twine duplicates growers.csv --key grower_no --without unique.csv --keep newest-by=updated_on",
+              "  able-twine duplicates moisture-deductions.csv --key commodity --bands from_pct,to_pct");
+
   private static final long MANY_KEYS = 10_000;
 
-  @Parameters(paramLabel = "TABLE", description = "The table; - is standard input.")
-  private Path file;
+  private final Given<Path> file =
+      usage.argument("TABLE", Path.class, "The table; - is standard input.");
 
-  @Option(
-      names = "--key",
-      paramLabel = "A,B",
-      description = "The key columns; with --bands those that must be equal, if any.")
-  private String key;
+  private final Given<String> key =
+      usage.option(
+          "--key",
+          "A,B",
+          String.class,
+          "The key columns; with --bands those that must be equal, if any.");
 
-  @Option(
-      names = "--bands",
-      paramLabel = "FROM[,TO]",
-      description =
+  private final Given<String> bands =
+      usage.option(
+          "--bands",
+          "FROM[,TO]",
+          String.class,
           "Look at bands instead: the column of their lower ends and that of their upper ends, or"
-              + " of the lower ends alone. Shows overlaps, gaps, reversed and open ends.")
-  private String bands;
+              + " of the lower ends alone. Shows overlaps, gaps, reversed and open ends.");
 
-  @Option(
-      names = "--normalise",
-      paramLabel = "STEPS",
-      split = ",",
-      description = "Steps applied to the key for comparing. Default: trim.")
-  private List<String> normalise;
+  private final Given<List<String>> normalise =
+      usage
+          .options(
+              "--normalise",
+              "STEPS",
+              String.class,
+              "Steps applied to the key for comparing. Default: trim.")
+          .parted();
 
-  @Option(
-      names = "--show",
-      paramLabel = "N",
-      defaultValue = "10",
-      description = "How many keys to show. Default: ${DEFAULT-VALUE}.")
-  private int show;
+  private final Given<Integer> show =
+      usage
+          .option("--show", "N", Integer.class, "How many keys to show. Default: ${DEFAULT-VALUE}.")
+          .usually("10");
 
-  @Option(names = "--out", paramLabel = "FILE", description = "Write the duplicate rows.")
-  private Path out;
+  private final Given<Path> out =
+      usage.option("--out", "FILE", Path.class, "Write the duplicate rows.");
 
-  @Option(
-      names = "--without",
-      paramLabel = "FILE",
-      description = "Write the table with one row per key, as --keep says.")
-  private Path without;
+  private final Given<Path> without =
+      usage.option(
+          "--without", "FILE", Path.class, "Write the table with one row per key, as --keep says.");
 
-  @Option(
-      names = "--keep",
-      paramLabel = "RULE",
-      description =
+  private final Given<String> keep =
+      usage.option(
+          "--keep",
+          "RULE",
+          String.class,
           "Which row stays: first, last, newest-by=COLUMN, fullest, or identical (rows"
-              + " alike count as one, others end the command).")
-  private String keep;
+              + " alike count as one, others end the command).");
 
-  @Mixin private ReadingOptions reading;
+  private final ReadingOptions reading = new ReadingOptions(usage);
 
-  @Mixin private MemoryOption memory;
+  private final MemoryOption memory = new MemoryOption(usage);
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    Table table = Tables.file(file, reading.options());
+    Table table = Tables.file(file.get(), reading.options());
     reading.checkPrivate(table);
-    if (bands != null) {
+    if (bands.get() != null) {
       bands(table);
       Say.remarks(table);
       return 0;
     }
-    if (key == null) {
+    if (key.get() == null) {
       throw new SettingException("--key is missing: name the key columns, or --bands FROM,TO");
     }
-    if (without != null && keep == null) {
+    if (without.get() != null && keep.get() == null) {
       throw new SettingException("--without needs --keep: say which row stays");
     }
-    Duplicates policy = keep == null ? null : policy(table);
+    Duplicates policy = keep.get() == null ? null : policy(table);
     checkOutputs();
-    int[] columns = columns(table, key, "--key: ");
+    int[] columns = columns(table, key.get(), "--key: ");
     List<NormaliseStep> steps = steps();
     try (Spill spill = new Spill(memory.bytes(), memory.folder())) {
       audit(table, columns, steps, policy, spill);
@@ -130,8 +127,8 @@ final class DuplicatesCommand implements Callable<Integer> {
       @Nullable Duplicates policy,
       Spill spill) {
     DuplicateAudit audit = DuplicateAudit.of(table, columns, steps, spill);
-    DuplicateAudit.Report report = audit.report(json ? Integer.MAX_VALUE : show);
-    if (json) {
+    DuplicateAudit.Report report = audit.report(json.get() ? Integer.MAX_VALUE : show.get());
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.duplicates(report)));
     } else {
       print(table, report);
@@ -147,33 +144,33 @@ final class DuplicatesCommand implements Callable<Integer> {
   }
 
   private List<NormaliseStep> steps() {
-    return normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+    return normalise.get().isEmpty() ? List.of(Normalise.trim()) : Normalise.parse(normalise.get());
   }
 
   private void bands(Table table) {
-    int[] ends = columns(table, bands, "--bands: ");
+    int[] ends = columns(table, bands.get(), "--bands: ");
     if (ends.length > 2) {
       throw new SettingException("--bands takes one column, or two: FROM,TO");
     }
-    if (out != null || without != null || keep != null) {
+    if (out.get() != null || without.get() != null || keep.get() != null) {
       throw new SettingException(
           "--bands shows what is wrong and writes nothing: leave out --out,"
               + " --without and --keep");
     }
-    int[] columns = key == null ? new int[0] : columns(table, key, "--key: ");
+    int[] columns = key.get() == null ? new int[0] : columns(table, key.get(), "--key: ");
     BandReport report = BandReport.of(table, columns, ends, steps());
-    if (json) {
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.bands(report)));
     } else {
-      BandLines.print(table, key, bands, report);
+      BandLines.print(table, key.get(), bands.get(), report);
     }
   }
 
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
-    for (Path output : new Path[] {out, without}) {
+    for (Path output : new Path[] {out.get(), without.get()}) {
       if (output != null) {
-        String problem = OutputPaths.problem(output, Tables.matching(file), taken);
+        String problem = OutputPaths.problem(output, Tables.matching(file.get()), taken);
         if (problem != null) {
           throw new SettingException(problem);
         }
@@ -185,7 +182,7 @@ final class DuplicatesCommand implements Callable<Integer> {
   private Duplicates policy(Table table) {
     Duplicates policy;
     try {
-      policy = Duplicates.parse(keep);
+      policy = Duplicates.parse(keep.get());
     } catch (SettingException e) {
       throw new SettingException("--keep: " + e.getMessage());
     }
@@ -202,32 +199,32 @@ final class DuplicatesCommand implements Callable<Integer> {
       @Nullable Duplicates policy,
       int[] columns,
       List<NormaliseStep> steps) {
-    if (out != null) {
+    if (out.get() != null) {
       BitSet rows = audit.duplicateRows();
-      try (TableSink sink = Tables.sink(out)) {
+      try (TableSink sink = Tables.sink(out.get())) {
         long count = RowCopy.copy(table, rows::get, sink);
-        System.err.println("Wrote " + Words.rows(count) + " to " + out);
+        System.err.println("Wrote " + Words.rows(count) + " to " + out.get());
       }
     }
-    if (without != null && policy != null) {
+    if (without.get() != null && policy != null) {
       BitSet leftOut = audit.leftOutBy(policy);
-      try (TableSink sink = Tables.sink(without)) {
+      try (TableSink sink = Tables.sink(without.get())) {
         long count = RowCopy.copy(table, row -> !leftOut.get(row), sink);
         System.err.println(
             "Wrote "
                 + Words.rows(count)
                 + " to "
-                + without
+                + without.get()
                 + ", "
                 + Words.rows(leftOut.cardinality())
                 + " left out ("
                 + policy
                 + ")");
       }
-      if (!without.toString().equals("-")) {
+      if (!without.get().toString().equals("-")) {
         long left =
             DuplicateAudit.of(
-                    Tables.file(without, reading.options().but().sheet(null).build()),
+                    Tables.file(without.get(), reading.options().but().sheet(null).build()),
                     columns,
                     steps)
                 .report(0)
@@ -242,7 +239,7 @@ final class DuplicatesCommand implements Callable<Integer> {
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
             + "  key "
-            + key
+            + key.get()
             + ": "
             + Words.rows(report.rows())
             + ", "

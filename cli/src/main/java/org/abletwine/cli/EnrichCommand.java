@@ -2,12 +2,10 @@ package org.abletwine.cli;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeSet;
-import java.util.concurrent.Callable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.key.Normalise;
@@ -27,124 +25,122 @@ import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.abletwine.table.batch.BatchSink;
 import org.abletwine.table.text.NearestName;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** One lookup without a plan. */
-@Command(
-    name = "enrich",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description = "Fetches attributes from one reference for every transaction, without a plan.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no \\",
-      "      --bring \"name as grower_name,district_code\" --fill \"grower_name=Unlisted\" --out enriched.csv"
-    })
-final class EnrichCommand implements Callable<Integer> {
-  @Parameters(
-      paramLabel = "TRANSACTIONS",
-      description = "The table to enrich; - is standard input.")
-  private Path transactions;
+final class EnrichCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "enrich",
+              "Fetches attributes from one reference for every transaction, without a plan.")
+          .asStated()
+          .examples(
+              "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no \\",
+              "      --bring \"name as grower_name,district_code\" --fill \"grower_name=Unlisted\" --out enriched.csv");
 
-  @Option(
-      names = "--from",
-      required = true,
-      paramLabel = "REFERENCE",
-      description = "The table to fetch from.")
-  private Path from;
+  private final Given<Path> transactions =
+      usage.argument("TRANSACTIONS", Path.class, "The table to enrich; - is standard input.");
 
-  @Option(
-      names = "--key",
-      required = true,
-      paramLabel = "OURS=THEIRS",
-      description =
-          "The key: a column of ours = one of theirs, one name for both, or OURS RULE THEIRS, such"
-              + " as day at-or-below effective_from, or pct between from_pct and to_pct; several"
-              + " parts parted by commas.")
-  private String key;
+  private final Given<Path> from =
+      usage.option("--from", "REFERENCE", Path.class, "The table to fetch from.").needed();
 
-  @Option(
-      names = "--bring",
-      required = true,
-      paramLabel = "A,B",
-      description =
-          "The attributes to fetch, each NAME, NAME as OTHER or an aggregate such as count(*) as"
-              + " OFFERS; or all.")
-  private String bring;
+  private final Given<String> key =
+      usage
+          .option(
+              "--key",
+              "OURS=THEIRS",
+              String.class,
+              "The key: a column of ours = one of theirs, one name for both, or OURS RULE THEIRS, such"
+                  + " as day at-or-below effective_from, or pct between from_pct and to_pct; several"
+                  + " parts parted by commas.")
+          .needed();
 
-  @Option(
-      names = "--out",
-      paramLabel = "FILE",
-      defaultValue = "-",
-      description = "Where to write. Default: standard output.")
-  private Path out;
+  private final Given<String> bring =
+      usage
+          .option(
+              "--bring",
+              "A,B",
+              String.class,
+              "The attributes to fetch, each NAME, NAME as OTHER or an aggregate such as count(*) as"
+                  + " OFFERS; or all.")
+          .needed();
 
-  @Option(
-      names = "--normalise",
-      paramLabel = "STEPS",
-      split = ",",
-      description =
-          "Steps applied to both sides of the key for comparing. Default: trim; none"
-              + " turns it off.")
-  private List<String> normalise;
+  private final Given<Path> out =
+      usage
+          .option("--out", "FILE", Path.class, "Where to write. Default: standard output.")
+          .usually("-");
 
-  @Option(
-      names = "--several",
-      paramLabel = "RULE",
-      defaultValue = "flag",
-      description =
-          "For keys on several reference rows that disagree: flag, first, last, newest-by=COLUMN,"
-              + " longest (of patterns) or each (a row for each). Default: ${DEFAULT-VALUE}.")
-  private String several;
+  private final Given<List<String>> normalise =
+      usage
+          .options(
+              "--normalise",
+              "STEPS",
+              String.class,
+              "Steps applied to both sides of the key for comparing. Default: trim; none"
+                  + " turns it off.")
+          .parted();
 
-  @Option(
-      names = "--unmatched",
-      paramLabel = "RULE",
-      defaultValue = "leave",
-      description = "For unmatched rows: leave, drop or fail. Default: ${DEFAULT-VALUE}.")
-  private String unmatched;
+  private final Given<String> several =
+      usage
+          .option(
+              "--several",
+              "RULE",
+              String.class,
+              "For keys on several reference rows that disagree: flag, first, last, newest-by=COLUMN,"
+                  + " longest (of patterns) or each (a row for each). Default: ${DEFAULT-VALUE}.")
+          .usually("flag");
 
-  @Option(
-      names = "--fill",
-      paramLabel = "ATTRIBUTE=VALUE",
-      description = "A value for an attribute of unmatched rows; may be repeated.")
-  private Map<String, String> fill = new LinkedHashMap<>();
+  private final Given<String> unmatched =
+      usage
+          .option(
+              "--unmatched",
+              "RULE",
+              String.class,
+              "For unmatched rows: leave, drop or fail. Default: ${DEFAULT-VALUE}.")
+          .usually("leave");
 
-  @Option(
-      names = "--fill-empty",
-      paramLabel = "ATTRIBUTE=VALUE",
-      description = "A value for an attribute that matched but is null in the reference.")
-  private Map<String, String> fillEmpty = new LinkedHashMap<>();
+  private final Given<Map<String, String>> fill =
+      usage.pairs(
+          "--fill",
+          "ATTRIBUTE=VALUE",
+          "A value for an attribute of unmatched rows; may be repeated.");
 
-  @Option(names = "--mark", paramLabel = "COLUMN", description = "Add a column with the outcome.")
-  private String mark;
+  private final Given<Map<String, String>> fillEmpty =
+      usage.pairs(
+          "--fill-empty",
+          "ATTRIBUTE=VALUE",
+          "A value for an attribute that matched but is null in the reference.");
 
-  @Mixin private ReadingOptions reading;
+  private final Given<String> mark =
+      usage.option("--mark", "COLUMN", String.class, "Add a column with the outcome.");
 
-  @Mixin private TheirOptions their;
+  private final ReadingOptions reading = new ReadingOptions(usage);
 
-  @Mixin private WorkersOption workers;
+  private final TheirOptions their = new TheirOptions(usage);
 
-  @Mixin private MemoryOption memory;
+  private final WorkersOption workers = new WorkersOption(usage);
 
-  @Mixin private FiguresOptions figures;
+  private final MemoryOption memory = new MemoryOption(usage);
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  private final FiguresOptions figures = new FiguresOptions(usage);
+
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    List<Path> inputs = new ArrayList<>(Tables.matching(transactions));
-    inputs.addAll(Tables.matching(from));
-    String problem = OutputPaths.problem(out, inputs, List.of());
+    List<Path> inputs = new ArrayList<>(Tables.matching(transactions.get()));
+    inputs.addAll(Tables.matching(from.get()));
+    String problem = OutputPaths.problem(out.get(), inputs, List.of());
     if (problem != null) {
       throw new SettingException("--out: " + problem);
     }
-    Table ours = Tables.file(transactions, reading.of(transactions));
-    Table theirs = Tables.file(from, their.of(reading, from));
+    Table ours = Tables.file(transactions.get(), reading.of(transactions.get()));
+    Table theirs = Tables.file(from.get(), their.of(reading, from.get()));
     reading.checkPrivate(ours, theirs);
     Enrichment enrichment =
         Enrichment.of(ours)
@@ -157,7 +153,7 @@ final class EnrichCommand implements Callable<Integer> {
     if (!mistakes.isEmpty()) {
       throw new SettingException(mistakes.get(0).message());
     }
-    Destination place = Tables.destination(out, OutputOptions.NONE);
+    Destination place = Tables.destination(out.get(), OutputOptions.NONE);
     try (BatchSink sink = BatchSink.of(place.open(null))) {
       RunRecord record =
           enrichment.writeTo(sink, new RunContext(TerminalProgress.create(), Exceptions.NONE));
@@ -167,7 +163,7 @@ final class EnrichCommand implements Callable<Integer> {
           sink.form(),
           sink.bytesWritten(),
           List.of(),
-          new Results.Telling(figures.detail(), closer(), json));
+          new Results.Telling(figures.detail(), closer(), json.get()));
     }
     return 0;
   }
@@ -176,7 +172,8 @@ final class EnrichCommand implements Callable<Integer> {
   private Closer closer() {
     String theirs =
         String.join(
-            ",", NameLists.split(key).stream().map(KeyPart::parse).map(KeyPart::theirs).toList());
+            ",",
+            NameLists.split(key.get()).stream().map(KeyPart::parse).map(KeyPart::theirs).toList());
     String hidden =
         reading.hidden().isEmpty()
             ? ""
@@ -185,38 +182,47 @@ final class EnrichCommand implements Callable<Integer> {
         switch (outcome) {
           case UNMATCHED ->
               new Closer.Look(
-                  "overlap " + transactions + " " + from + " --key \"" + key + "\"" + hidden, true);
+                  "overlap "
+                      + transactions.get()
+                      + " "
+                      + from.get()
+                      + " --key \""
+                      + key.get()
+                      + "\""
+                      + hidden,
+                  true);
           case AMBIGUOUS ->
-              new Closer.Look("duplicates " + from + " --key \"" + theirs + "\"" + hidden, true);
+              new Closer.Look(
+                  "duplicates " + from.get() + " --key \"" + theirs + "\"" + hidden, true);
           default -> Closer.Look.NONE;
         };
   }
 
   private Lookup lookup(Table reference) {
     Lookup lookup = Lookup.in(reference);
-    for (String part : NameLists.split(key)) {
+    for (String part : NameLists.split(key.get())) {
       lookup = lookup.key(KeyPart.parse(part));
     }
-    if (normalise != null) {
-      lookup = lookup.normalise(Normalise.parse(normalise));
+    if (!normalise.get().isEmpty()) {
+      lookup = lookup.normalise(Normalise.parse(normalise.get()));
     }
     lookup =
-        bring.strip().equals("all")
+        bring.get().strip().equals("all")
             ? lookup.bringAll()
-            : lookup.bring(NameLists.split(bring).toArray(String[]::new));
-    lookup = lookup.several(Several.parse(several));
-    Treatment.Action action = choice("--unmatched", unmatched, Treatment.Action.class);
-    if (!fill.isEmpty() && action != Treatment.Action.LEAVE) {
+            : lookup.bring(NameLists.split(bring.get()).toArray(String[]::new));
+    lookup = lookup.several(Several.parse(several.get()));
+    Treatment.Action action = choice("--unmatched", unmatched.get(), Treatment.Action.class);
+    if (!fill.get().isEmpty() && action != Treatment.Action.LEAVE) {
       throw new SettingException(
           "--fill and --unmatched "
-              + unmatched
+              + unmatched.get()
               + " do not go together: a row that is filled stays");
     }
-    lookup = lookup.whenUnmatched(new Treatment(action, new Fill(fill), null));
-    if (!fillEmpty.isEmpty()) {
-      lookup = lookup.whenEmpty(new Fill(fillEmpty));
+    lookup = lookup.whenUnmatched(new Treatment(action, new Fill(fill.get()), null));
+    if (!fillEmpty.get().isEmpty()) {
+      lookup = lookup.whenEmpty(new Fill(fillEmpty.get()));
     }
-    return mark == null ? lookup : lookup.markAs(mark);
+    return mark.get() == null ? lookup : lookup.markAs(mark.get());
   }
 
   private static <E extends Enum<E>> E choice(String option, String word, Class<E> type) {

@@ -1,26 +1,27 @@
 package org.abletwine.cli;
 
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
-
 /** How much of the figures to print. */
 public final class FiguresOptions {
-  @Spec(Spec.Target.MIXEE)
-  private CommandSpec spec;
+  private final Usage usage;
+  private final Given<String> figures;
 
-  @Option(
-      names = "--figures",
-      paramLabel = "WHICH",
-      description = "main: what needs a person first; all: every figure. Default: main.")
-  private String figures;
+  private final Given<Boolean> quiet;
 
-  @Option(names = "--quiet", description = "Print only what fails: controls that do not hold.")
-  private boolean quiet;
-
-  /** Nothing is stated. */
-  public FiguresOptions() {}
+  /**
+   * Tells a command of them.
+   *
+   * @param usage of the command
+   */
+  public FiguresOptions(Usage usage) {
+    this.usage = usage;
+    figures =
+        usage.option(
+            "--figures",
+            "WHICH",
+            String.class,
+            "main: what needs a person first; all: every figure. Default: main.");
+    quiet = usage.flag("--quiet", "Print only what fails: controls that do not hold.");
+  }
 
   /** Returns whether every figure is wanted. */
   public boolean all() {
@@ -33,10 +34,9 @@ public final class FiguresOptions {
   }
 
   Detail detail() {
-    if (figures != null && !figures.equals("main") && !figures.equals("all")) {
-      throw new ParameterException(
-          spec.commandLine(), "--figures: expected main or all, found \"" + figures + "\"");
+    if (figures.get() != null && !figures.get().equals("main") && !figures.get().equals("all")) {
+      throw usage.wrong("--figures: expected main or all, found \"" + figures.get() + "\"");
     }
-    return quiet ? Detail.QUIET : "all".equals(figures) ? Detail.ALL : Detail.MAIN;
+    return quiet.get() ? Detail.QUIET : "all".equals(figures.get()) ? Detail.ALL : Detail.MAIN;
   }
 }

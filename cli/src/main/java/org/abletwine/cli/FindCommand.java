@@ -2,10 +2,8 @@ package org.abletwine.cli;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.abletwine.audit.DuplicateAudit;
 import org.abletwine.audit.RecordFinder;
 import org.abletwine.audit.RecordFinder.Choice;
@@ -20,27 +18,22 @@ import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.abletwine.table.text.Veil;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** One record of a reference. */
-@Command(
-    name = "find",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Finds one record of a reference by its key, or by a condition. With a part of the key left out, shows the"
-            + " values it can still take; when nothing fits, the values most like those given. On a"
-            + " terminal, without values, it asks for one part after the other.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine find growers.csv grower_no=000042V",
-      "  able-twine find grades.csv commodity=wheat --key commodity,grade",
-      "  able-twine find growers.csv --where \"mobile is null and updated_on > date '2026-03-01'\""
-    })
-final class FindCommand implements Callable<Integer> {
+final class FindCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "find",
+              "Finds one record of a reference by its key, or by a condition. With a part of the key left out, shows the"
+                  + " values it can still take; when nothing fits, the values most like those given. On a"
+                  + " terminal, without values, it asks for one part after the other.")
+          .asStated()
+          .examples(
+              "  able-twine find growers.csv grower_no=000042V",
+              "  able-twine find grades.csv commodity=wheat --key commodity,grade",
+              "  able-twine find growers.csv --where \"mobile is null and updated_on > date '2026-03-01'\"");
+
   private static final int MOST_RECORDS = 10;
 
   /** Records that are shown whole. */
@@ -58,50 +51,53 @@ final class FindCommand implements Callable<Integer> {
           "ignore-punctuation",
           "drop-leading-zeros");
 
-  @Parameters(index = "0", paramLabel = "REFERENCE", description = "The table.")
-  private Path file;
+  private final Given<Path> file = usage.argument("REFERENCE", Path.class, "The table.");
 
-  @Parameters(
-      index = "1..*",
-      paramLabel = "COLUMN=VALUE",
-      description = "Key parts that are known.")
-  private Map<String, String> given = new LinkedHashMap<>();
+  private final Given<Map<String, String>> parts =
+      usage.pairs("COLUMN=VALUE", "Key parts that are known.");
 
-  @Option(
-      names = "--key",
-      paramLabel = "A,B",
-      description = "The key columns. Default: found from the data.")
-  private String key;
+  private final Given<String> key =
+      usage.option("--key", "A,B", String.class, "The key columns. Default: found from the data.");
 
-  @Option(
-      names = "--normalise",
-      paramLabel = "STEPS",
-      split = ",",
-      description = "Steps applied to both sides for comparing. Default: trim.")
-  private List<String> normalise;
+  private final Given<List<String>> normalise =
+      usage
+          .options(
+              "--normalise",
+              "STEPS",
+              String.class,
+              "Steps applied to both sides for comparing. Default: trim.")
+          .parted();
 
-  @Option(
-      names = "--where",
-      paramLabel = "CONDITION",
-      description = "A SQL condition that the record must meet, beside or in place of values.")
-  private String where;
+  private final Given<String> where =
+      usage.option(
+          "--where",
+          "CONDITION",
+          String.class,
+          "A SQL condition that the record must meet, beside or in place of values.");
 
-  @Mixin private ReadingOptions reading;
+  private final ReadingOptions reading = new ReadingOptions(usage);
 
-  @Option(names = "--json", description = "Print what was found as JSON.")
-  private boolean json;
+  private final Given<Boolean> json = usage.flag("--json", "Print what was found as JSON.");
+
+  private Map<String, String> given = Map.of();
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    Table table = Tables.file(file, reading.options());
+    given = parts.get();
+    Table table = Tables.file(file.get(), reading.options());
     reading.checkPrivate(table);
     List<NormaliseStep> steps =
-        normalise == null ? List.of(Normalise.trim()) : Normalise.parse(normalise);
+        normalise.get().isEmpty() ? List.of(Normalise.trim()) : Normalise.parse(normalise.get());
     given.keySet().forEach(column -> table.schema().require(column, table.name()));
     List<String> keys = keys(table);
-    RecordFinder finder = new RecordFinder(table, steps, where);
-    if (given.isEmpty() && where == null) {
-      if (!Ink.terminal(1) || System.console() == null || json) {
+    RecordFinder finder = new RecordFinder(table, steps, where.get());
+    if (given.isEmpty() && where.get() == null) {
+      if (!Ink.terminal(1) || System.console() == null || json.get()) {
         throw new SettingException(
             "state at least one COLUMN=VALUE; the key of "
                 + table.name()
@@ -110,10 +106,10 @@ final class FindCommand implements Callable<Integer> {
       }
       given = new FindDialogue(finder, keys).ask();
     }
-    List<String> open = new ArrayList<>(where == null ? keys : List.of());
+    List<String> open = new ArrayList<>(where.get() == null ? keys : List.of());
     open.removeAll(given.keySet());
     Found found = finder.find(given, open, MOST_RECORDS);
-    if (json) {
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.found(found)));
     } else {
       print(table, found, open);
@@ -128,12 +124,14 @@ final class FindCommand implements Callable<Integer> {
 
   /** The key as stated, else what the data says. */
   private List<String> keys(Table table) {
-    if (key != null) {
-      List<String> stated = NameLists.split(key);
+    if (key.get() != null) {
+      List<String> stated = NameLists.split(key.get());
       stated.forEach(name -> table.schema().require(name, "--key: " + table.name()));
       return stated;
     }
-    return given.isEmpty() ? where == null ? likeliestKey(table) : List.of() : completed(table);
+    return given.isEmpty()
+        ? where.get() == null ? likeliestKey(table) : List.of()
+        : completed(table);
   }
 
   /** The given columns, with the fewest others that make a key of them; the first such ones. */
@@ -165,8 +163,8 @@ final class FindCommand implements Callable<Integer> {
     boolean colour = Ink.colour();
     List<String> wanted = new ArrayList<>();
     given.forEach((column, value) -> wanted.add(column + " " + shown(table, column, value)));
-    if (where != null) {
-      wanted.add(where);
+    if (where.get() != null) {
+      wanted.add(where.get());
     }
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
@@ -176,7 +174,7 @@ final class FindCommand implements Callable<Integer> {
             + (found.rows() == 0 ? "no row" : Words.rows(found.rows())));
     if (found.rows() == 0) {
       nothing(found, colour);
-      if (normalise == null && !given.isEmpty()) {
+      if (normalise.get().isEmpty() && !given.isEmpty()) {
         otherwise(table, colour);
       }
       return;
@@ -215,7 +213,7 @@ final class FindCommand implements Callable<Integer> {
   }
 
   private Found found(Table table, List<String> steps) {
-    return new RecordFinder(table, Normalise.parse(steps), where)
+    return new RecordFinder(table, Normalise.parse(steps), where.get())
         .find(given, List.of(), MOST_RECORDS);
   }
 
@@ -258,7 +256,7 @@ final class FindCommand implements Callable<Integer> {
               lines.end();
             });
     lines.render(colour).forEach(System.out::println);
-    boolean byKey = where == null; // a condition may well mean several
+    boolean byKey = where.get() == null; // a condition may well mean several
     boolean cut = found.records().size() < found.rows();
     List<String> notes = new ArrayList<>();
     if (byKey) {

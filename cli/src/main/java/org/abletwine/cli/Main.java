@@ -2,66 +2,50 @@ package org.abletwine.cli;
 
 import java.io.PrintWriter;
 import java.io.StringWriter;
-import java.nio.file.Path;
 import java.util.List;
-import org.abletwine.formats.database.DatabaseFormat;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.DataException;
 import org.abletwine.table.ReaderGoneException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.output.OutputFile;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.ScopeType;
-import picocli.CommandLine.Spec;
 
 /** The executable {@code able-twine}. */
-@Command(
-    name = "able-twine",
-    description =
-        "Fetches attributes for transactions from reference tables, and shows what"
-            + " happened to every row.",
-    versionProvider = Main.Version.class,
-    mixinStandardHelpOptions = true,
-    synopsisSubcommandLabel = "COMMAND",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine demo",
-      "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no --bring name",
-      "",
-      "Exit status: 0 done; 1 the data or a file stopped it; 2 wrong usage or plan;"
-          + " 3 a control did not hold, or more changed than is allowed."
-    })
 public final class Main implements Runnable {
-  private static final List<Class<?>> COMMANDS =
+  private static final List<String> COMMANDS =
       List.of(
-          DemoCommand.class,
-          DraftCommand.class,
-          EnrichCommand.class,
-          RunCommand.class,
-          CheckCommand.class,
-          ProfileCommand.class,
-          DuplicatesCommand.class,
-          OverlapCommand.class,
-          FindCommand.class,
-          TraceCommand.class,
-          DriftCommand.class,
-          SchemaCommand.class,
-          CompletionCommand.class,
-          ManualCommand.class);
+          "demo",
+          "draft",
+          "enrich",
+          "run",
+          "check",
+          "profile",
+          "duplicates",
+          "overlap",
+          "find",
+          "trace",
+          "drift",
+          "schema",
+          "completion",
+          "manual");
   private static final int DATA = 1;
   private static final int USAGE = 2;
 
-  @Spec private CommandSpec spec;
-
-  @Option(
-      names = "--debug",
-      scope = ScopeType.INHERIT,
-      description = "Show technical detail with errors.")
-  private boolean debug;
+  private final Usage usage =
+      Usage.of(
+              this,
+              "able-twine",
+              "Fetches attributes for transactions from reference tables, and shows what"
+                  + " happened to every row.")
+          .examples(
+              "  able-twine demo",
+              "  able-twine enrich tickets.csv --from growers.csv --key grower_code=grower_no --bring name",
+              "",
+              "Exit status: 0 done; 1 the data or a file stopped it; 2 wrong usage or plan;"
+                  + " 3 a control did not hold, or more changed than is allowed.");
+  private final Given<Boolean> debug =
+      usage.flag("--debug", "Show technical detail with errors.").everywhere();
 
   private Main() {}
 
@@ -96,12 +80,9 @@ public final class Main implements Runnable {
           System.out.flush();
           return 0;
         }
-        CommandLine line = new CommandLine(main);
         StringWriter help = new StringWriter();
-        addCommands(line, args);
         int status =
-            line.registerConverter(Path.class, new Places())
-                .setUsageHelpWidth(100)
+            main.line(wanted(args))
                 .setUsageHelpAutoWidth(true)
                 .setOut(new PrintWriter(help, true))
                 .setErr(new PrintWriter(streams.err()))
@@ -113,46 +94,52 @@ public final class Main implements Runnable {
         System.out.flush();
         return status;
       } catch (RuntimeException | Error e) {
-        return failed(e, main.debug);
+        return failed(e, main.debug.get());
       }
     }
   }
 
-  /**
-   * Adds the command that is asked for, for a quick start; all of them where help may be needed.
-   */
-  private static void addCommands(CommandLine line, String[] args) {
-    for (Class<?> command : COMMANDS) {
-      String name = command.getAnnotation(Command.class).name();
-      if (args.length > 0 && args[0].equals(name)) {
-        line.addSubcommand(command);
-        return;
-      }
-    }
-    addAll(line);
+  /** The command that is asked for, for a quick start; all of them where help may be needed. */
+  private static List<String> wanted(String[] args) {
+    return args.length > 0 && COMMANDS.contains(args[0]) ? List.of(args[0]) : COMMANDS;
   }
 
-  private static void addAll(CommandLine line) {
-    for (Class<?> command : COMMANDS) {
-      line.addSubcommand(command);
+  private CommandLine line(List<String> commands) {
+    for (String name : commands) {
+      usage.with(command(name).usage());
     }
+    return usage.version(new Version()).line();
+  }
+
+  private static Command command(String name) {
+    return switch (name) {
+      case "demo" -> new DemoCommand();
+      case "draft" -> new DraftCommand();
+      case "enrich" -> new EnrichCommand();
+      case "run" -> new RunCommand();
+      case "check" -> new CheckCommand();
+      case "profile" -> new ProfileCommand();
+      case "duplicates" -> new DuplicatesCommand();
+      case "overlap" -> new OverlapCommand();
+      case "find" -> new FindCommand();
+      case "trace" -> new TraceCommand();
+      case "drift" -> new DriftCommand();
+      case "schema" -> new SchemaCommand();
+      case "completion" -> new CompletionCommand();
+      case "manual" -> new ManualCommand();
+      default -> throw new IllegalArgumentException(name);
+    };
   }
 
   /** All commands with their options, to tell of them. */
   static CommandLine whole() {
-    CommandLine line = new CommandLine(new Main());
-    addAll(line);
-    return line;
+    return new Main().line(COMMANDS);
   }
 
-  private static int usage(ParameterException error, String[] given) {
-    Say.error(UsageMessage.of(error, given, commandNames()));
+  private static int misused(ParameterException error, String[] given) {
+    Say.error(UsageMessage.of(error, given, COMMANDS));
     Say.note("see " + error.getCommandLine().getCommandSpec().qualifiedName() + " --help");
     return USAGE;
-  }
-
-  private static List<String> commandNames() {
-    return COMMANDS.stream().map(command -> command.getAnnotation(Command.class).name()).toList();
   }
 
   private static int failed(Throwable error, boolean debug) {
@@ -192,26 +179,16 @@ public final class Main implements Runnable {
 
   @Override
   public void run() {
-    throw new ParameterException(spec.commandLine(), "a command is missing");
+    throw usage.wrong("a command is missing");
   }
 
-  // Classes, not lambdas: the library is compiled for so old a Java that the runtime cannot keep an
-  // interface of it ready for later starts once a lambda stands for it, nor what else implements
-  // it.
-
-  /** Files and tables of databases. */
-  private static final class Places implements CommandLine.ITypeConverter<Path> {
-    @Override
-    public Path convert(String text) {
-      return DatabaseFormat.place(text);
-    }
-  }
+  // Classes, not lambdas: they cost less at the start.
 
   /** Tells of arguments that cannot be. */
   private static final class Misused implements CommandLine.IParameterExceptionHandler {
     @Override
     public int handleParseException(ParameterException error, String[] given) {
-      return usage(error, given);
+      return misused(error, given);
     }
   }
 
@@ -226,7 +203,7 @@ public final class Main implements Runnable {
     @Override
     public int handleExecutionException(
         Exception error, CommandLine command, CommandLine.ParseResult parsed) {
-      return failed(error, main.debug);
+      return failed(error, main.debug.get());
     }
   }
 

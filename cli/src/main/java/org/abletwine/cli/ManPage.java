@@ -12,6 +12,8 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** A command as a man page, in the macros of man(7). */
 final class ManPage {
+  private static final int ON_ONE_LINE = 10_000;
+
   private final StringBuilder page = new StringBuilder();
   private final CommandLine command;
   private final CommandSpec spec;
@@ -44,6 +46,7 @@ final class ManPage {
     String first = about.replaceFirst("(?s)\\. .*", "").replaceFirst("\\.$", "");
     page.append(escaped(name())).append(" \\- ").append(escaped(first)).append('\n');
     section("SYNOPSIS");
+    spec.usageMessage().width(ON_ONE_LINE);
     Help help = new Help(spec, Help.defaultColorScheme(Help.Ansi.OFF));
     String synopsis = help.synopsis(0).strip().replaceAll("\\s+", " ");
     page.append(".B ").append(escaped(synopsis)).append('\n');

@@ -4,30 +4,29 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
 import org.abletwine.table.DataException;
 import org.abletwine.table.output.OutputFile;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
 
 /** Writes the manual: a page for each command. */
-@Command(
-    name = "manual",
-    mixinStandardHelpOptions = true,
-    description = "Writes man pages, one for each command, into a folder.",
-    footerHeading = "%nExample%n",
-    footer = {"  able-twine manual man/man1", "  man -M man able-twine-run"})
-final class ManualCommand implements Callable<Integer> {
+final class ManualCommand implements Command {
+  private final Usage usage =
+      Usage.of(this, "manual", "Writes man pages, one for each command, into a folder.")
+          .examples("  able-twine manual man/man1", "  man -M man able-twine-run");
 
-  @Parameters(paramLabel = "FOLDER", description = "Where the pages go; made when it is not there.")
-  private Path folder;
+  private final Given<Path> folder =
+      usage.argument("FOLDER", Path.class, "Where the pages go; made when it is not there.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
     CommandLine whole = Main.whole();
     try {
-      Files.createDirectories(folder);
+      Files.createDirectories(folder.get());
       write("able-twine", ManPage.of(whole));
       for (CommandLine command : whole.getSubcommands().values()) {
         write("able-twine-" + command.getCommandName(), ManPage.of(command));
@@ -35,17 +34,17 @@ final class ManualCommand implements Callable<Integer> {
     } catch (IOException e) {
       throw new DataException(
           "cannot write the manual to "
-              + folder
+              + folder.get()
               + ": "
               + OutputFile.reason(e)
               + "; name another folder",
           e);
     }
-    Say.note(whole.getSubcommands().size() + 1 + " pages in " + folder);
+    Say.note(whole.getSubcommands().size() + 1 + " pages in " + folder.get());
     return 0;
   }
 
   private void write(String name, String page) throws IOException {
-    Files.writeString(folder.resolve(name + ".1"), page, StandardCharsets.UTF_8);
+    Files.writeString(folder.get().resolve(name + ".1"), page, StandardCharsets.UTF_8);
   }
 }

@@ -5,51 +5,53 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** How much memory references may take, and where those go that do not fit. */
 public final class MemoryOption {
   private static final Pattern SIZE = Pattern.compile("([1-9][0-9]{0,14})([kmgt]?)b?");
 
-  @Spec(Spec.Target.MIXEE)
-  private CommandSpec spec;
+  private final Usage usage;
+  private final Given<String> memory;
 
-  @Option(
-      names = "--memory",
-      paramLabel = "SIZE",
-      description =
-          "How much of references may be in memory, such as 512m or 4g, and of totals by group a"
-              + " quarter of that. What does not fit is kept on disk; what comes out is the same."
-              + " Default: six tenths of what this program may take.")
-  private String memory;
+  private final Given<Path> folder;
 
-  @Option(
-      names = "--temporary-folder",
-      paramLabel = "FOLDER",
-      description = "Where those parts go while the run lasts. Default: the system's.")
-  private Path folder;
-
-  /** Nothing is stated. */
-  public MemoryOption() {}
+  /**
+   * Tells a command of them.
+   *
+   * @param usage of the command
+   */
+  public MemoryOption(Usage usage) {
+    this.usage = usage;
+    memory =
+        usage.option(
+            "--memory",
+            "SIZE",
+            String.class,
+            "How much of references may be in memory, such as 512m or 4g, and of totals by group a"
+                + " quarter of that. What does not fit is kept on disk; what comes out is the same."
+                + " Default: six tenths of what this program may take.");
+    folder =
+        usage.option(
+            "--temporary-folder",
+            "FOLDER",
+            Path.class,
+            "Where those parts go while the run lasts. Default: the system's.");
+  }
 
   /** Returns the bytes stated, or 0 for none. */
   public long bytes() {
-    return memory == null ? 0 : size(spec.commandLine(), "--memory", memory);
+    return memory.get() == null ? 0 : size(usage, "--memory", memory.get());
   }
 
   /**
    * Reads an amount.
    *
-   * @param command the command, for what is wrong with it
+   * @param usage of the command, for what is wrong with it
    * @param option the option
    * @param text such as {@code 512m} or {@code 4g}
    * @return bytes, 1 or more
    */
-  public static long size(CommandLine command, String option, String text) {
+  public static long size(Usage usage, String option, String text) {
     Matcher size = SIZE.matcher(text.strip().toLowerCase(Locale.ROOT));
     long bytes = 0;
     if (size.matches()) {
@@ -58,14 +60,13 @@ public final class MemoryOption {
       bytes = count <= Long.MAX_VALUE >> 10 * power ? count << 10 * power : 0;
     }
     if (bytes == 0) {
-      throw new ParameterException(
-          command, option + " takes a size such as 512m or 4g, not " + text);
+      throw usage.wrong(option + " takes a size such as 512m or 4g, not " + text);
     }
     return bytes;
   }
 
   /** Returns the folder stated; null for none. */
   public @Nullable Path folder() {
-    return folder;
+    return folder.get();
   }
 }

@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.abletwine.audit.OverlapAudit;
 import org.abletwine.key.Normalise;
 import org.abletwine.lookup.KeyPart;
@@ -14,66 +13,71 @@ import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.abletwine.table.spill.Spill;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** How far two keys agree. */
-@Command(
-    name = "overlap",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Shows how far the keys of two tables agree, both ways, which normalise steps"
-            + " would win how many rows, and the keys left with their near misses, which are"
-            + " looked for where the reference's keys fit in memory.",
-    footerHeading = "%nExample%n",
-    footer = "  able-twine overlap tickets.csv growers.csv --key grower_code=grower_no")
-final class OverlapCommand implements Callable<Integer> {
-  @Parameters(index = "0", paramLabel = "TRANSACTIONS", description = "The transactions.")
-  private Path transactions;
+final class OverlapCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "overlap",
+              "Shows how far the keys of two tables agree, both ways, which normalise steps"
+                  + " would win how many rows, and the keys left with their near misses, which are"
+                  + " looked for where the reference's keys fit in memory.")
+          .asStated()
+          .examples("  able-twine overlap tickets.csv growers.csv --key grower_code=grower_no");
 
-  @Parameters(index = "1", paramLabel = "REFERENCE", description = "The reference.")
-  private Path reference;
+  private final Given<Path> transactions =
+      usage.argument("TRANSACTIONS", Path.class, "The transactions.");
 
-  @Option(
-      names = "--key",
-      required = true,
-      paramLabel = "OURS=THEIRS",
-      description =
-          "The key: a column of ours = one of theirs, or one name for both; several"
-              + " parts parted by commas.")
-  private String key;
+  private final Given<Path> reference = usage.argument("REFERENCE", Path.class, "The reference.");
 
-  @Option(
-      names = "--show",
-      paramLabel = "N",
-      defaultValue = "12",
-      description = "How many unmatched keys to show. Default: ${DEFAULT-VALUE}.")
-  private int show;
+  private final Given<String> key =
+      usage
+          .option(
+              "--key",
+              "OURS=THEIRS",
+              String.class,
+              "The key: a column of ours = one of theirs, or one name for both; several"
+                  + " parts parted by commas.")
+          .needed();
 
-  @Option(
-      names = "--measure",
-      paramLabel = "COLUMN",
-      description = "Total this column of the transactions by unmatched key, largest first.")
-  private String measure;
+  private final Given<Integer> show =
+      usage
+          .option(
+              "--show",
+              "N",
+              Integer.class,
+              "How many unmatched keys to show. Default: ${DEFAULT-VALUE}.")
+          .usually("12");
 
-  @Option(
-      names = "--normalise",
-      split = ",",
-      paramLabel = "STEP",
-      description = "Apply these steps to both sides; what further ones would win is shown.")
-  private List<String> normalise;
+  private final Given<String> measure =
+      usage.option(
+          "--measure",
+          "COLUMN",
+          String.class,
+          "Total this column of the transactions by unmatched key, largest first.");
 
-  @Mixin private ReadingOptions reading;
+  private final Given<List<String>> normalise =
+      usage
+          .options(
+              "--normalise",
+              "STEP",
+              String.class,
+              "Apply these steps to both sides; what further ones would win is shown.")
+          .parted();
 
-  @Mixin private TheirOptions their;
+  private final ReadingOptions reading = new ReadingOptions(usage);
 
-  @Mixin private MemoryOption memory;
+  private final TheirOptions their = new TheirOptions(usage);
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  private final MemoryOption memory = new MemoryOption(usage);
+
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
@@ -83,10 +87,10 @@ final class OverlapCommand implements Callable<Integer> {
   }
 
   private int compare(Spill spill) {
-    Table ours = Tables.file(transactions, reading.of(transactions));
-    Table theirs = Tables.file(reference, their.of(reading, reference));
+    Table ours = Tables.file(transactions.get(), reading.of(transactions.get()));
+    Table theirs = Tables.file(reference.get(), their.of(reading, reference.get()));
     reading.checkPrivate(ours, theirs);
-    List<KeyPart> parts = NameLists.split(key).stream().map(KeyPart::parse).toList();
+    List<KeyPart> parts = NameLists.split(key.get()).stream().map(KeyPart::parse).toList();
     int[] ourColumns =
         parts.stream()
             .mapToInt(p -> ours.schema().require(p.ours(), "--key: " + ours.name()))
@@ -95,7 +99,7 @@ final class OverlapCommand implements Callable<Integer> {
         parts.stream()
             .mapToInt(p -> theirs.schema().require(p.theirs(), "--key: " + theirs.name()))
             .toArray();
-    List<String> fixed = normalise == null ? List.of() : normalise;
+    List<String> fixed = normalise.get();
     Normalise.parse(fixed);
     OverlapAudit.Report report =
         OverlapAudit.compare(
@@ -103,11 +107,13 @@ final class OverlapCommand implements Callable<Integer> {
             ourColumns,
             theirs,
             theirColumns,
-            measure == null ? -1 : ours.schema().require(measure, "--measure: " + ours.name()),
+            measure.get() == null
+                ? -1
+                : ours.schema().require(measure.get(), "--measure: " + ours.name()),
             fixed,
-            Math.max(0, show),
+            Math.max(0, show.get()),
             spill);
-    if (json) {
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.overlap(report)));
     } else {
       print(ours, theirs, report);
@@ -118,13 +124,14 @@ final class OverlapCommand implements Callable<Integer> {
 
   private void print(Table ours, Table theirs, OverlapAudit.Report report) {
     boolean colour = Ink.colour();
-    System.out.println(Ink.BOLD.on(ours.name() + " -> " + theirs.name(), colour) + "  key " + key);
+    System.out.println(
+        Ink.BOLD.on(ours.name() + " -> " + theirs.name(), colour) + "  key " + key.get());
     TextTable cover = new TextTable("lrrl");
     line(cover, "rows", report.rows(), report.rows(), "of " + ours.name());
     line(cover, "with a blank key", report.blankRows(), report.rows(), "can match nothing");
     line(
         cover,
-        normalise == null ? "matched as written" : "matched after the steps given",
+        normalise.get().isEmpty() ? "matched as written" : "matched after the steps given",
         report.matchedRows(),
         report.rows(),
         "");
@@ -178,7 +185,7 @@ final class OverlapCommand implements Callable<Integer> {
       System.out.println();
       System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
     }
-    printUnmatched(report, measure, hidden(ours, theirs), colour);
+    printUnmatched(report, measure.get(), hidden(ours, theirs), colour);
   }
 
   /** What a step costs: keys that it makes equal, and what it leaves out. */
@@ -213,7 +220,7 @@ final class OverlapCommand implements Callable<Integer> {
 
   /** Whether a part of the key is private on either side. */
   private boolean hidden(Table ours, Table theirs) {
-    return NameLists.split(key).stream()
+    return NameLists.split(key.get()).stream()
         .map(KeyPart::parse)
         .anyMatch(part -> ours.isPrivate(part.ours()) || theirs.isPrivate(part.theirs()));
   }

@@ -1,32 +1,38 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.abletwine.formats.database.Drivers;
-import picocli.CommandLine.Option;
 
 /** How a plan is read. */
 public final class PlanOptions {
-  /** Nothing is stated. */
-  public PlanOptions() {}
+  private final Given<Map<String, String>> set;
 
-  @Option(
-      names = "--set",
-      paramLabel = "NAME=VALUE",
-      description = "The value of a parameter of the plan. May be given several times.")
-  private Map<String, String> set = new LinkedHashMap<>();
+  private final Given<List<Path>> drivers;
 
-  @Option(
-      names = "--driver-path",
-      paramLabel = "FILE",
-      description = "A library with a JDBC driver, beside those for SQLite and PostgreSQL.")
-  private List<Path> drivers = List.of();
+  /**
+   * Tells a command of them.
+   *
+   * @param usage of the command
+   */
+  public PlanOptions(Usage usage) {
+    set =
+        usage.pairs(
+            "--set",
+            "NAME=VALUE",
+            "The value of a parameter of the plan. May be given several times.");
+    drivers =
+        usage.options(
+            "--driver-path",
+            "FILE",
+            Path.class,
+            "A library with a JDBC driver, beside those for SQLite and PostgreSQL.");
+  }
 
   /** Returns the values of parameters, once the drivers are at hand. */
   public Map<String, String> values() {
-    drivers.forEach(Drivers::add);
-    return set;
+    drivers.get().forEach(Drivers::add);
+    return set.get();
   }
 }

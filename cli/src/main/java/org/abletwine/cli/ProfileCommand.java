@@ -3,56 +3,52 @@ package org.abletwine.cli;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.abletwine.audit.TableProfile;
 import org.abletwine.plan.AuditJson;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Table;
 import org.abletwine.table.Tables;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** What the columns of tables hold. */
-@Command(
-    name = "profile",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Shows what each column holds: type, nulls, distinct, least, greatest and"
-            + " most frequent values, what spoils the type, words that look like null, stray spaces,"
-            + " mixed forms; and which columns could be a key, or are nearest to one.",
-    footerHeading = "%nExample%n",
-    footer = "  able-twine profile tickets.csv growers.csv")
-final class ProfileCommand implements Callable<Integer> {
+final class ProfileCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "profile",
+              "Shows what each column holds: type, nulls, distinct, least, greatest and"
+                  + " most frequent values, what spoils the type, words that look like null, stray spaces,"
+                  + " mixed forms; and which columns could be a key, or are nearest to one.")
+          .asStated()
+          .examples("  able-twine profile tickets.csv growers.csv");
+
   private static final int MOST_KEYS = 6;
   private static final int WIDEST_NAME = 24;
   private static final int LEAST_LAST = 13;
   private static final int WIDEST_END = 12;
   private static final int WIDEST_VALUE = 18;
 
-  @Parameters(
-      paramLabel = "TABLE",
-      arity = "1..*",
-      description = "The tables; - is standard input.")
-  private List<Path> files;
+  private final Given<List<Path>> files =
+      usage.arguments("TABLE", Path.class, "The tables; - is standard input.");
 
-  @Mixin private ReadingOptions reading;
+  private final ReadingOptions reading = new ReadingOptions(usage);
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
     List<Table> tables = new ArrayList<>();
-    for (Path file : files) {
+    for (Path file : files.get()) {
       tables.add(Tables.file(file, reading.options()));
     }
     reading.checkPrivate(tables.toArray(Table[]::new));
     List<TableProfile> profiles = tables.stream().map(TableProfile::of).toList();
-    if (json) {
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.profiles(profiles)));
     } else {
       for (int i = 0; i < profiles.size(); i++) {

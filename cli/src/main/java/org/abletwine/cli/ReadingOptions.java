@@ -12,91 +12,123 @@ import org.abletwine.table.Table;
 import org.abletwine.table.TableOptions;
 import org.abletwine.table.Tables;
 import org.abletwine.table.text.NearestName;
-import picocli.CommandLine.Option;
 
 /** How to read tables, where it is not to be found from the data. */
 final class ReadingOptions {
-  @Option(
-      names = "--delimiter",
-      paramLabel = "NAME",
-      description = "comma, semicolon, tab, pipe or a character. Default: found from the data.")
-  private String delimiter;
+  private final Given<String> delimiter;
 
-  @Option(
-      names = "--encoding",
-      paramLabel = "NAME",
-      description = "Such as windows-1252. Default: what the byte-order mark says, else utf-8.")
-  private String encoding;
+  private final Given<String> encoding;
 
-  @Option(
-      names = "--header",
-      paramLabel = "yes|no",
-      description = "Whether the first row holds the names. Default: found from the data.")
-  private String header;
+  private final Given<String> header;
 
-  @Option(
-      names = "--nulls",
-      paramLabel = "WORDS",
-      split = ",",
-      description = "Words that stand for null, beside the empty cell.")
-  private List<String> nulls = List.of();
+  private final Given<List<String>> nulls;
 
-  @Option(
-      names = "--ragged",
-      paramLabel = "fail|pad",
-      defaultValue = "fail",
-      description = "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
-  private String ragged;
+  private final Given<String> ragged;
 
-  @Option(
-      names = "--nested",
-      paramLabel = "text|columns",
-      defaultValue = "text",
-      description =
-          "In JSON, what an object within an object becomes: one column of text, or a"
-              + " column for each member. Default: ${DEFAULT-VALUE}.")
-  private String nested;
+  private final Given<String> nested;
 
-  @Option(
-      names = {"--sheet", "--table"},
-      paramLabel = "NAME",
-      description =
-          "The sheet of a workbook, by name or number; the table of a database. Default: the only"
-              + " one.")
-  private String sheet;
+  private final Given<String> sheet;
 
-  @Option(
-      names = "--header-row",
-      paramLabel = "N",
-      description = "The row of a sheet that holds the names. Default: the first not blank.")
-  private int headerRow;
+  private final Given<Integer> headerRow;
 
-  @Option(
-      names = "--range",
-      paramLabel = "B4:H200",
-      description = "The area of the table in a sheet, names included. Default: all of it.")
-  private String range;
+  private final Given<String> range;
 
-  @Option(
-      names = "--driver-path",
-      paramLabel = "FILE",
-      description = "A library with a JDBC driver, beside those for SQLite and PostgreSQL.")
-  private List<Path> drivers = List.of();
+  private final Given<List<Path>> drivers;
 
-  @Option(
-      names = "--source",
-      paramLabel = "COLUMN",
-      description = "Adds a column with the name of the file each row is of.")
-  private String source;
+  private boolean driversAdded;
+  private final Given<String> source;
 
-  @Option(
-      names = "--private",
-      paramLabel = "COLUMNS",
-      split = ",",
-      description =
-          "Columns whose values are shown nowhere but in rows that are written; a short digest"
-              + " stands for each.")
-  private List<String> hidden = List.of();
+  private final Given<List<String>> hidden;
+
+  ReadingOptions(Usage usage) {
+    delimiter =
+        usage.option(
+            "--delimiter",
+            "NAME",
+            String.class,
+            "comma, semicolon, tab, pipe or a character. Default: found from the data.");
+    encoding =
+        usage.option(
+            "--encoding",
+            "NAME",
+            String.class,
+            "Such as windows-1252. Default: what the byte-order mark says, else utf-8.");
+    header =
+        usage.option(
+            "--header",
+            "yes|no",
+            String.class,
+            "Whether the first row holds the names. Default: found from the data.");
+    nulls =
+        usage
+            .options(
+                "--nulls",
+                "WORDS",
+                String.class,
+                "Words that stand for null, beside the empty cell.")
+            .parted();
+    ragged =
+        usage
+            .option(
+                "--ragged",
+                "fail|pad",
+                String.class,
+                "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
+            .usually("fail");
+    nested =
+        usage
+            .option(
+                "--nested",
+                "text|columns",
+                String.class,
+                "In JSON, what an object within an object becomes: one column of text, or a"
+                    + " column for each member. Default: ${DEFAULT-VALUE}.")
+            .usually("text");
+    sheet =
+        usage
+            .option(
+                "--sheet",
+                "NAME",
+                String.class,
+                "The sheet of a workbook, by name or number; the table of a database. Default: the only"
+                    + " one.")
+            .orCalled("--table");
+    headerRow =
+        usage
+            .option(
+                "--header-row",
+                "N",
+                Integer.class,
+                "The row of a sheet that holds the names. Default: the first not blank.")
+            .otherwise(0);
+    range =
+        usage.option(
+            "--range",
+            "B4:H200",
+            String.class,
+            "The area of the table in a sheet, names included. Default: all of it.");
+    drivers =
+        usage.options(
+            "--driver-path",
+            "FILE",
+            Path.class,
+            "A library with a JDBC driver, beside those for SQLite and PostgreSQL.");
+    source =
+        usage.option(
+            "--source",
+            "COLUMN",
+            String.class,
+            "Adds a column with the name of the file each row is of.");
+    hidden =
+        usage
+            .options(
+                "--private",
+                "COLUMNS",
+                String.class,
+                "Columns whose values are shown nowhere but in rows that are written; a short digest"
+                    + " stands for each.")
+            .parted();
+  }
 
   /** How to read one of two tables: a sheet is for those that have any. */
   TableOptions of(Path file) {
@@ -106,40 +138,43 @@ final class ReadingOptions {
   }
 
   TableOptions options() {
-    drivers.forEach(Drivers::add);
-    drivers = List.of();
-    Character character = delimiter == null ? null : Delimiters.parse(delimiter);
-    if (delimiter != null && character == null) {
-      throw new SettingException("--delimiter: " + Delimiters.expected(delimiter));
+    if (!driversAdded) {
+      drivers.get().forEach(Drivers::add);
+      driversAdded = true;
     }
-    if (header != null && !List.of("yes", "no").contains(header)) {
-      throw new SettingException("--header: expected yes or no, found \"" + header + "\"");
+    Character character = delimiter.get() == null ? null : Delimiters.parse(delimiter.get());
+    if (delimiter.get() != null && character == null) {
+      throw new SettingException("--delimiter: " + Delimiters.expected(delimiter.get()));
     }
-    if (!List.of("fail", "pad").contains(ragged)) {
-      throw new SettingException("--ragged: expected fail or pad, found \"" + ragged + "\"");
+    if (header.get() != null && !List.of("yes", "no").contains(header.get())) {
+      throw new SettingException("--header: expected yes or no, found \"" + header.get() + "\"");
     }
-    if (!List.of("text", "columns").contains(nested)) {
-      throw new SettingException("--nested: expected text or columns, found \"" + nested + "\"");
+    if (!List.of("fail", "pad").contains(ragged.get())) {
+      throw new SettingException("--ragged: expected fail or pad, found \"" + ragged.get() + "\"");
+    }
+    if (!List.of("text", "columns").contains(nested.get())) {
+      throw new SettingException(
+          "--nested: expected text or columns, found \"" + nested.get() + "\"");
     }
     return new TableOptions(
         character,
         null,
-        header == null ? null : header.equals("yes"),
-        encoding,
-        nulls,
-        ragged.equals("pad"),
+        header.get() == null ? null : header.get().equals("yes"),
+        encoding.get(),
+        nulls.get(),
+        ragged.get().equals("pad"),
         Map.of(),
-        nested.equals("columns"),
-        sheet == null && headerRow == 0 && range == null
+        nested.get().equals("columns"),
+        sheet.get() == null && headerRow.get() == 0 && range.get() == null
             ? null
-            : new TableOptions.Sheet(sheet, headerRow, range),
-        source,
-        Set.copyOf(hidden));
+            : new TableOptions.Sheet(sheet.get(), headerRow.get(), range.get()),
+        source.get(),
+        Set.copyOf(hidden.get()));
   }
 
   /** Returns the columns that are kept private. */
   Set<String> hidden() {
-    return Set.copyOf(hidden);
+    return Set.copyOf(hidden.get());
   }
 
   /**
@@ -152,7 +187,7 @@ final class ReadingOptions {
     for (Table table : tables) {
       known.addAll(table.schema().names());
     }
-    for (String name : hidden) {
+    for (String name : hidden.get()) {
       if (!known.contains(name)) {
         throw new SettingException(
             "--private: there is no column \"" + name + "\"; " + NearestName.hint(name, known));

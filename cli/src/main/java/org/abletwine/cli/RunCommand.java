@@ -1,7 +1,6 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
 import org.abletwine.figures.RunRecord;
 import org.abletwine.plan.PlanCloser;
 import org.abletwine.plan.PlanFile;
@@ -9,87 +8,75 @@ import org.abletwine.plan.PlannedRun;
 import org.abletwine.plan.RunJson;
 import org.abletwine.plan.drift.Drift;
 import org.abletwine.plan.tell.Words;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Runs a plan. */
-@Command(
-    name = "run",
-    mixinStandardHelpOptions = true,
-    description = "Runs a plan: fetches, fills, writes the outputs and prints the figures.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine run harvest.plan.yaml",
-      "  able-twine run harvest.plan.yaml --preview 5"
-    })
-final class RunCommand implements Callable<Integer> {
+final class RunCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "run",
+              "Runs a plan: fetches, fills, writes the outputs and prints the figures.")
+          .examples(
+              "  able-twine run harvest.plan.yaml",
+              "  able-twine run harvest.plan.yaml --preview 5");
+
   private static final int CONTROL = 3;
 
-  @Spec private CommandSpec spec;
+  private final Given<Path> plan = usage.argument("PLAN", Path.class, "The plan file.");
 
-  @Parameters(paramLabel = "PLAN", description = "The plan file.")
-  private Path plan;
+  private final Given<Long> preview =
+      usage.option("--preview", "N", Long.class, "Show the first N rows and write nothing.");
 
-  @Option(
-      names = "--preview",
-      paramLabel = "N",
-      description = "Show the first N rows and write nothing.")
-  private Long preview;
+  private final Given<Boolean> lenient =
+      usage.flag("--lenient", "Only report controls that do not hold; the exit status stays 0.");
 
-  @Option(
-      names = "--lenient",
-      description = "Only report controls that do not hold; the exit status stays 0.")
-  private boolean lenient;
+  private final PlanOptions options = new PlanOptions(usage);
 
-  @Mixin private PlanOptions options;
+  private final WorkersOption workers = new WorkersOption(usage);
 
-  @Mixin private WorkersOption workers;
+  private final MemoryOption memory = new MemoryOption(usage);
 
-  @Mixin private MemoryOption memory;
+  private final FiguresOptions figures = new FiguresOptions(usage);
 
-  @Mixin private FiguresOptions figures;
+  private final Given<Path> report =
+      usage.option(
+          "--report",
+          "FILE",
+          Path.class,
+          "Write the report there, whatever the plan says: one page of HTML.");
 
-  @Option(
-      names = "--report",
-      paramLabel = "FILE",
-      description = "Write the report there, whatever the plan says: one page of HTML.")
-  private Path report;
+  private final Given<Path> since =
+      usage.option(
+          "--since", "RECORD", Path.class, "Tell what changed since the run whose record this is.");
 
-  @Option(
-      names = "--since",
-      paramLabel = "RECORD",
-      description = "Tell what changed since the run whose record this is.")
-  private Path since;
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    if (preview != null && preview < 1) {
-      throw new ParameterException(spec.commandLine(), "--preview takes a number from 1 on");
+    if (preview.get() != null && preview.get() < 1) {
+      throw usage.wrong("--preview takes a number from 1 on");
     }
     PlannedRun run =
-        PlanFile.load(plan, options.values())
+        PlanFile.load(plan.get(), options.values())
             .workers(workers.count())
             .memory(memory.bytes(), memory.folder());
-    if (preview != null) {
+    if (preview.get() != null) {
       preview(run);
       return 0;
     }
     run.interrupted().ifPresent(Say::note);
-    Drift.Since before = since == null ? null : Drift.since(since);
-    run.since(before).report(report);
-    if (json) {
+    Drift.Since before = since.get() == null ? null : Drift.since(since.get());
+    run.since(before).report(report.get());
+    if (json.get()) {
       run.accounted();
     }
     PlannedRun.Result result = run.run(TerminalProgress.create());
-    if (json && result.account() != null) {
+    if (json.get() && result.account() != null) {
       Results.json(RunJson.text(result.account()), result.enriched());
       return status(result.record());
     }
@@ -100,7 +87,9 @@ final class RunCommand implements Callable<Integer> {
         result.bytes(),
         result.others(),
         new Results.Telling(
-            figures.detail(), PlanCloser.of(plan.toString(), run.corrections() != null), false));
+            figures.detail(),
+            PlanCloser.of(plan.get().toString(), run.corrections() != null),
+            false));
     if (before != null && result.account() != null && figures.detail() != Detail.QUIET) {
       Results.lines(DriftLines.part(before.to(result.account()), Ink.colour()), result.enriched());
     }
@@ -108,13 +97,13 @@ final class RunCommand implements Callable<Integer> {
   }
 
   private int status(RunRecord record) {
-    return record.holds() || lenient ? 0 : CONTROL;
+    return record.holds() || lenient.get() ? 0 : CONTROL;
   }
 
   private void preview(PlannedRun run) {
     PreviewSink sink = new PreviewSink();
-    RunRecord record = run.preview(preview, sink);
-    if (json) {
+    RunRecord record = run.preview(preview.get(), sink);
+    if (json.get()) {
       System.out.println(Words.json(RunJson.text(record)));
       return;
     }

@@ -1,7 +1,6 @@
 package org.abletwine.cli;
 
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
 import org.abletwine.enrich.Enrichment;
 import org.abletwine.enrich.TracedRow;
 import org.abletwine.plan.AuditJson;
@@ -10,63 +9,61 @@ import org.abletwine.plan.tell.Words;
 import org.abletwine.step.run.Trace;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** One transaction, step by step. */
-@Command(
-    name = "trace",
-    mixinStandardHelpOptions = true,
-    sortOptions = false,
-    description =
-        "Takes one transaction through a plan and shows what each step made of it: the key as"
-            + " written, what each normalise step made of it, the reference rows that fit, which"
-            + " was taken and why, and what was filled. Nothing is written.",
-    footerHeading = "%nExample%n",
-    footer = {
-      "  able-twine trace harvest.plan.yaml --row 18",
-      "  able-twine trace harvest.plan.yaml --where \"ticket_no = '01042'\""
-    })
-final class TraceCommand implements Callable<Integer> {
-  @Parameters(paramLabel = "PLAN", description = "The plan file.")
-  private Path plan;
+final class TraceCommand implements Command {
+  private final Usage usage =
+      Usage.of(
+              this,
+              "trace",
+              "Takes one transaction through a plan and shows what each step made of it: the key as"
+                  + " written, what each normalise step made of it, the reference rows that fit, which"
+                  + " was taken and why, and what was filled. Nothing is written.")
+          .asStated()
+          .examples(
+              "  able-twine trace harvest.plan.yaml --row 18",
+              "  able-twine trace harvest.plan.yaml --where \"ticket_no = '01042'\"");
 
-  @Option(
-      names = "--row",
-      paramLabel = "N",
-      description = "The transaction's row, the first after the header being 1.")
-  private Long row;
+  private final Given<Path> plan = usage.argument("PLAN", Path.class, "The plan file.");
 
-  @Option(
-      names = "--where",
-      paramLabel = "CONDITION",
-      description = "A SQL condition over the transactions; the first row that meets it is taken.")
-  private String where;
+  private final Given<Long> row =
+      usage.option(
+          "--row", "N", Long.class, "The transaction's row, the first after the header being 1.");
 
-  @Mixin private PlanOptions options;
+  private final Given<String> where =
+      usage.option(
+          "--where",
+          "CONDITION",
+          String.class,
+          "A SQL condition over the transactions; the first row that meets it is taken.");
 
-  @Option(names = "--json", description = "Print the trace as JSON.")
-  private boolean json;
+  private final PlanOptions options = new PlanOptions(usage);
+
+  private final Given<Boolean> json = usage.flag("--json", "Print the trace as JSON.");
+
+  @Override
+  public Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    if ((row == null) == (where == null)) {
+    if ((row.get() == null) == (where.get() == null)) {
       throw new SettingException("state which transaction: --row N or --where CONDITION");
     }
-    if (row != null && row < 1) {
+    if (row.get() != null && row.get() < 1) {
       throw new SettingException("--row: rows are counted from 1");
     }
-    Enrichment enrichment = PlanFile.load(plan, options.values()).enrichment();
-    TracedRow traced = row == null ? enrichment.trace(where) : enrichment.trace(row);
+    Enrichment enrichment = PlanFile.load(plan.get(), options.values()).enrichment();
+    TracedRow traced =
+        row.get() == null ? enrichment.trace(where.get()) : enrichment.trace(row.get());
     if (traced == null) {
       throw new DataException(
-          row == null
-              ? "no transaction meets " + where + "; check the values, text in single quotes"
-              : "there is no row " + row + "; the transactions have fewer");
+          row.get() == null
+              ? "no transaction meets " + where.get() + "; check the values, text in single quotes"
+              : "there is no row " + row.get() + "; the transactions have fewer");
     }
-    if (json) {
+    if (json.get()) {
       System.out.println(Words.json(AuditJson.trace(traced)));
     } else {
       print(traced);

@@ -1,31 +1,29 @@
 package org.abletwine.cli;
 
 import org.abletwine.table.batch.Workers;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
 
 /** How many threads work on the rows. */
 final class WorkersOption {
   private static final int MOST = 1_000;
 
-  @Spec(Spec.Target.MIXEE)
-  private CommandSpec spec;
+  private final Usage usage;
+  private final Given<Integer> workers;
 
-  @Option(
-      names = "--workers",
-      paramLabel = "N",
-      description =
-          "How many threads work on the rows. Default: one for each processor. What comes out is"
-              + " the same for any number.")
-  private Integer workers;
+  WorkersOption(Usage usage) {
+    this.usage = usage;
+    workers =
+        usage.option(
+            "--workers",
+            "N",
+            Integer.class,
+            "How many threads work on the rows. Default: one for each processor. What comes out is"
+                + " the same for any number.");
+  }
 
   int count() {
-    if (workers != null && (workers < 1 || workers > MOST)) {
-      throw new ParameterException(
-          spec.commandLine(), "--workers takes a number from 1 to " + MOST + ", not " + workers);
+    if (workers.get() != null && (workers.get() < 1 || workers.get() > MOST)) {
+      throw usage.wrong("--workers takes a number from 1 to " + MOST + ", not " + workers.get());
     }
-    return workers == null ? Workers.usual() : workers;
+    return workers.get() == null ? Workers.usual() : workers.get();
   }
 }

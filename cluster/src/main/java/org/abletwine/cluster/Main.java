@@ -1,20 +1,14 @@
 package org.abletwine.cluster;
 
-import picocli.CommandLine;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Spec;
+import org.abletwine.cli.Usage;
 
 /** What the engine starts: {@code able-twine-cluster.jar run PLAN}. */
-@Command(
-    name = "able-twine-cluster",
-    description = "Runs a plan on a cluster: the same rows and figures as able-twine run.",
-    mixinStandardHelpOptions = true,
-    subcommands = RunOnCluster.class,
-    synopsisSubcommandLabel = "COMMAND")
 public final class Main implements Runnable {
-  @Spec private CommandSpec spec;
+  private final Usage usage =
+      Usage.of(
+          this,
+          "able-twine-cluster",
+          "Runs a plan on a cluster: the same rows and figures as able-twine run.");
 
   private Main() {}
 
@@ -24,7 +18,7 @@ public final class Main implements Runnable {
    * @param args the command and its arguments
    */
   public static void main(String[] args) {
-    int status = new CommandLine(new Main()).setUsageHelpWidth(100).execute(args);
+    int status = new Main().usage.with(new RunOnCluster().usage()).line().execute(args);
     System.out.flush();
     if (status != 0) {
       System.exit(status);
@@ -33,6 +27,6 @@ public final class Main implements Runnable {
 
   @Override
   public void run() {
-    throw new ParameterException(spec.commandLine(), "a command is missing");
+    throw usage.wrong("a command is missing");
   }
 }

@@ -10,80 +10,80 @@ import java.util.List;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.abletwine.cli.FiguresOptions;
+import org.abletwine.cli.Given;
 import org.abletwine.cli.MemoryOption;
 import org.abletwine.cli.PlanOptions;
+import org.abletwine.cli.Usage;
 import org.abletwine.plan.FarFiles;
 import org.abletwine.plan.PlanInParts;
 import org.abletwine.table.DataException;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.text.Veil;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** Runs a plan on the cluster that the engine's client was told of. */
-@Command(
-    name = "run",
-    mixinStandardHelpOptions = true,
-    description =
-        "Runs a plan on the cluster: writes its outputs, the rows in parts, and prints the figures.",
-    footerHeading = "%nExample%n",
-    footer = "  flink run -p 8 able-twine-cluster.jar run /data/harvest.plan.yaml")
 final class RunOnCluster implements Callable<Integer> {
   private static final int DATA = 1;
   private static final int USAGE = 2;
 
-  @Spec private CommandSpec spec;
+  private final Usage usage =
+      Usage.of(
+              this,
+              "run",
+              "Runs a plan on the cluster: writes its outputs, the rows in parts, and prints the"
+                  + " figures.")
+          .examples("  flink run -p 8 able-twine-cluster.jar run /data/harvest.plan.yaml");
 
-  @Parameters(
-      paramLabel = "PLAN",
-      description =
+  private final Given<String> plan =
+      usage.argument(
+          "PLAN",
+          String.class,
           "The plan file, where all processes of the cluster can read it: a path, or an address of"
-              + " the engine's file systems.")
-  private String plan;
+              + " the engine's file systems.");
 
-  @Mixin private PlanOptions options;
+  private final PlanOptions options = new PlanOptions(usage);
 
-  @Mixin private MemoryOption memory;
+  private final MemoryOption memory = new MemoryOption(usage);
 
-  @Mixin private FiguresOptions figures;
+  private final FiguresOptions figures = new FiguresOptions(usage);
 
-  @Option(
-      names = "--stretch",
-      paramLabel = "SIZE",
-      description =
-          "How large the stretches are into which the transactions are cut, such as 256m. Default:"
-              + " 64m.")
-  private String stretch = "64m";
+  private final Given<String> stretch =
+      usage
+          .option(
+              "--stretch",
+              "SIZE",
+              String.class,
+              "How large the stretches are into which the transactions are cut, such as 256m."
+                  + " Default: 64m.")
+          .otherwise("64m");
 
-  @Option(
-      names = "--workers",
-      paramLabel = "N",
-      description =
-          "How many threads take the rows that one slot has. Default: 1. Where references do not"
-              + " fit, give each TaskManager one slot, and as many threads as processors.")
-  private int workers = 1;
+  private final Given<Integer> workers =
+      usage
+          .option(
+              "--workers",
+              "N",
+              Integer.class,
+              "How many threads take the rows that one slot has. Default: 1. Where references do"
+                  + " not fit, give each TaskManager one slot, and as many threads as processors.")
+          .otherwise(1);
 
-  @Option(
-      names = "--lenient",
-      description = "Only report controls that do not hold; the exit status stays 0.")
-  private boolean lenient;
+  private final Given<Boolean> lenient =
+      usage.flag("--lenient", "Only report controls that do not hold; the exit status stays 0.");
 
-  @Option(names = "--json", description = "Print the figures as JSON.")
-  private boolean json;
+  private final Given<Boolean> json = usage.flag("--json", "Print the figures as JSON.");
+
+  /** Returns how it is used. */
+  Usage usage() {
+    return usage;
+  }
 
   @Override
   public Integer call() {
-    if (workers < 1) {
-      throw new ParameterException(spec.commandLine(), "--workers takes a number from 1 on");
+    if (workers.get() < 1) {
+      throw usage.wrong("--workers takes a number from 1 on");
     }
-    long bytes = MemoryOption.size(spec.commandLine(), "--stretch", stretch);
+    long bytes = MemoryOption.size(usage, "--stretch", stretch.get());
     try {
-      Path file = FarFiles.resolve(Path.of(""), plan).toAbsolutePath().normalize();
+      Path file = FarFiles.resolve(Path.of(""), plan.get()).toAbsolutePath().normalize();
       List<String> refusals = PlanInParts.refusals(file, options.values());
       if (!refusals.isEmpty()) {
         return wrong(USAGE, String.join("\n", refusals));
@@ -108,9 +108,10 @@ final class RunOnCluster implements Callable<Integer> {
             HexFormat.of().formatHex(name),
             Veil.draw(),
             memory.bytes(),
-            workers,
+            workers.get(),
             memory.folder() == null ? null : memory.folder().toString());
-    Finish.Shown shown = new Finish.Shown(plan, figures.all(), figures.quiet(), json, lenient);
+    Finish.Shown shown =
+        new Finish.Shown(plan.get(), figures.all(), figures.quiet(), json.get(), lenient.get());
     try (PlanInParts opened = PlanInParts.open(sharing)) {
       try {
         opened.begin();

@@ -17,7 +17,6 @@ import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.security.SecureRandom;
 import java.time.Instant;
 import java.util.HexFormat;
 import java.util.Map;
@@ -26,6 +25,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.abletwine.table.text.Unforeseen;
 
 /**
  * The file an output is written to before it is moved into place: in the same folder, under a name
@@ -88,10 +88,10 @@ final class PartFile implements AutoCloseable {
     if (clears) { // one at a time: what another thread has just created is no leftover
       clearLeftovers(folder, prefix);
     }
-    byte[] random = new byte[8];
     for (int tries = 0; ; tries++) {
-      new SecureRandom().nextBytes(random); // made here: a start that writes nothing need not wait
-      String own = HexFormat.of().formatHex(random) + Long.toHexString(COUNTER.getAndIncrement());
+      String own =
+          HexFormat.of().formatHex(Unforeseen.bytes(8))
+              + Long.toHexString(COUNTER.getAndIncrement());
       Path path = folder.resolve(prefix + own + OWN_PROCESS + END);
       try {
         // Created new: a link that somebody has laid under that name is an error, not followed.

@@ -2,7 +2,6 @@ package org.abletwine.table.text;
 
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
-import java.security.SecureRandom;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
@@ -22,16 +21,11 @@ public final class Veil {
   private static final String ALGORITHM = "HmacSHA256";
   private static final int BYTES = 6;
   private static final int KEY_BYTES = 32;
-  private static volatile SecretKeySpec key = new SecretKeySpec(random(), ALGORITHM);
+  private static volatile SecretKeySpec key =
+      new SecretKeySpec(Unforeseen.bytes(KEY_BYTES), ALGORITHM);
   private static volatile ThreadLocal<Mac> mac = ThreadLocal.withInitial(Veil::mac);
 
   private Veil() {}
-
-  private static byte[] random() {
-    byte[] drawn = new byte[KEY_BYTES];
-    new SecureRandom().nextBytes(drawn);
-    return drawn;
-  }
 
   private static Mac mac() {
     try {
@@ -48,7 +42,7 @@ public final class Veil {
    * them that {@linkplain #use use} it.
    */
   public static byte[] draw() {
-    return random();
+    return Unforeseen.bytes(KEY_BYTES);
   }
 
   /**

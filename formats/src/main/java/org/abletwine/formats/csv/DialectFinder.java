@@ -157,24 +157,32 @@ final class DialectFinder {
     return records;
   }
 
-  /** Whether cells open and close with single quotes, at least two of them and none with double. */
-  private static boolean singleQuoted(String text, char delimiter) {
+  /**
+   * Whether cells open and close with single quotes, at least two of them and none with double.
+   * Most texts have few quotes, or none: only those are looked at.
+   */
+  static boolean singleQuoted(String text, char delimiter) {
     int opened = 0;
     int closed = 0;
-    for (int i = 0; i < text.length(); i++) {
-      char before = i == 0 ? '\n' : text.charAt(i - 1);
-      char after = i + 1 == text.length() ? '\n' : text.charAt(i + 1);
-      boolean opens = before == delimiter || before == '\n';
-      char c = text.charAt(i);
-      if (c == '"' && opens) {
-        return false;
-      }
-      if (c == '\'') {
-        opened += opens ? 1 : 0;
-        closed += after == delimiter || after == '\n' || after == '\r' ? 1 : 0;
-      }
+    for (int at = text.indexOf('\''); at >= 0; at = text.indexOf('\'', at + 1)) {
+      char after = at + 1 == text.length() ? '\n' : text.charAt(at + 1);
+      opened += opens(text, at, delimiter) ? 1 : 0;
+      closed += after == delimiter || after == '\n' || after == '\r' ? 1 : 0;
     }
-    return opened >= 2 && opened == closed;
+    if (opened < 2 || opened != closed) {
+      return false;
+    }
+    int at = text.indexOf('"');
+    while (at >= 0 && !opens(text, at, delimiter)) {
+      at = text.indexOf('"', at + 1);
+    }
+    return at < 0;
+  }
+
+  /** Whether a cell begins at a place. */
+  private static boolean opens(String text, int at, char delimiter) {
+    char before = at == 0 ? '\n' : text.charAt(at - 1);
+    return before == delimiter || before == '\n';
   }
 
   private static boolean looksLikeHeader(List<List<String>> records) {
