@@ -8,6 +8,7 @@ import org.abletwine.match.BandReport.Finding;
 import org.abletwine.match.BandReport.Kind;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.table.Table;
+import org.jspecify.annotations.Nullable;
 
 /** What was found about bands, on a terminal. */
 final class BandLines {
@@ -15,7 +16,7 @@ final class BandLines {
 
   private BandLines() {}
 
-  static void print(Table table, String key, String ends, BandReport report) {
+  static void print(Table table, @Nullable String key, String ends, BandReport report) {
     boolean colour = Ink.colour();
     System.out.println(
         Ink.BOLD.on(table.name(), colour)

@@ -35,7 +35,7 @@ final class CompletionCommand implements Command {
   }
 
   private final Given<String> shell =
-      usage.argument("SHELL", String.class, "One of ${COMPLETION-CANDIDATES}.").oneOf(NAMES);
+      usage.argument("SHELL", "One of ${COMPLETION-CANDIDATES}.").oneOf(NAMES);
 
   @Override
   public Usage usage() {

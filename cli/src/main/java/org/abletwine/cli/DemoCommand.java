@@ -40,11 +40,11 @@ final class DemoCommand implements Command {
     refuseForeignFolder();
     try {
       Files.createDirectories(folder.get());
-      if (tickets.get() != null || growers.get() != null) {
+      if (tickets.orNull() != null || growers.orNull() != null) {
         WendleVale.write(
             folder.get(),
-            tickets.get() == null ? WendleVale.TICKETS : Math.max(1, tickets.get()),
-            growers.get() == null ? WendleVale.GROWERS : Math.max(10, growers.get()),
+            tickets.orNull() == null ? WendleVale.TICKETS : Math.max(1, tickets.orNull()),
+            growers.orNull() == null ? WendleVale.GROWERS : Math.max(10, growers.orNull()),
             WendleVale.SEED);
         System.out.println("Wrote the tables to " + folder.get());
         return 0;

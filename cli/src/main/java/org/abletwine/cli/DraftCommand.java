@@ -68,11 +68,11 @@ final class DraftCommand implements Command {
 
   @Override
   public Integer call() {
-    if (out.get() != null && Files.exists(out.get())) {
-      throw new DataException(out.get() + " is there already; name a new file");
+    if (out.orNull() != null && Files.exists(out.orNull())) {
+      throw new DataException(out.orNull() + " is there already; name a new file");
     }
-    Path plan = out.get() == null ? Path.of("drafted.plan.yaml") : out.get();
-    if (like.get() != null) {
+    Path plan = out.orNull() == null ? Path.of("drafted.plan.yaml") : out.orNull();
+    if (like.orNull() != null) {
       like(plan);
       return 0;
     }
@@ -83,7 +83,7 @@ final class DraftCommand implements Command {
             plan,
             reading.options(),
             TerminalProgress.create());
-    if (out.get() == null) {
+    if (out.orNull() == null) {
       System.out.print(draft.text());
     } else {
       save(draft.text());
@@ -91,7 +91,7 @@ final class DraftCommand implements Command {
       int lookups = figures == null ? 0 : figures.lookups().size();
       System.out.println(
           "Wrote "
-              + out.get()
+              + out.orNull()
               + (figures == null
                   ? ""
                   : "  ("
@@ -103,7 +103,8 @@ final class DraftCommand implements Command {
       if (!draft.unused().isEmpty()) {
         System.out.println("Joins nothing that was found: " + String.join(", ", draft.unused()));
       }
-      System.out.println("Read its comments, then: able-twine run " + out.get() + " --preview 5");
+      System.out.println(
+          "Read its comments, then: able-twine run " + out.orNull() + " --preview 5");
     }
     if (!draft.problem().isEmpty()) {
       Say.note("the draft could not be run to its end: " + draft.problem());
@@ -120,18 +121,19 @@ final class DraftCommand implements Command {
             plan,
             reading.options(),
             TerminalProgress.create());
-    PrintStream told = out.get() == null ? System.err : System.out;
-    if (out.get() == null) {
+    PrintStream told = out.orNull() == null ? System.err : System.out;
+    if (out.orNull() == null) {
       System.out.print(draft.text());
       System.out.flush();
     } else {
       save(draft.text());
-      told.println("Wrote " + out.get());
+      told.println("Wrote " + out.orNull());
     }
     DifferenceLines.of(draft, like.get(), Ink.colour()).forEach(told::println);
-    if (differences.get() != null) {
-      DifferenceLines.write(draft, Tables.file(like.get(), reading.options()), differences.get());
-      told.println("Wrote " + differences.get() + "  (" + draft.slips().size() + " cells)");
+    if (differences.orNull() != null) {
+      DifferenceLines.write(
+          draft, Tables.file(like.get(), reading.options()), differences.orNull());
+      told.println("Wrote " + differences.orNull() + "  (" + draft.slips().size() + " cells)");
     }
   }
 

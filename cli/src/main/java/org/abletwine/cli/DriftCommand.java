@@ -32,7 +32,6 @@ final class DriftCommand implements Command {
       usage.options(
           "--allow",
           "FIGURE=N",
-          String.class,
           "How far a figure may change; all may change by anything unless stated. Figures:"
               + " matched (points that the share of matched rows may fall by), nulls (points that the"
               + " nulls of a column may rise by), unmatched-keys (new ones), duplicates (new keys on"

@@ -42,26 +42,18 @@ final class DuplicatesCommand implements Command {
 
   private final Given<String> key =
       usage.option(
-          "--key",
-          "A,B",
-          String.class,
-          "The key columns; with --bands those that must be equal, if any.");
+          "--key", "A,B", "The key columns; with --bands those that must be equal, if any.");
 
   private final Given<String> bands =
       usage.option(
           "--bands",
           "FROM[,TO]",
-          String.class,
           "Look at bands instead: the column of their lower ends and that of their upper ends, or"
               + " of the lower ends alone. Shows overlaps, gaps, reversed and open ends.");
 
   private final Given<List<String>> normalise =
       usage
-          .options(
-              "--normalise",
-              "STEPS",
-              String.class,
-              "Steps applied to the key for comparing. Default: trim.")
+          .options("--normalise", "STEPS", "Steps applied to the key for comparing. Default: trim.")
           .parted();
 
   private final Given<Integer> show =
@@ -80,7 +72,6 @@ final class DuplicatesCommand implements Command {
       usage.option(
           "--keep",
           "RULE",
-          String.class,
           "Which row stays: first, last, newest-by=COLUMN, fullest, or identical (rows"
               + " alike count as one, others end the command).");
 
@@ -99,20 +90,20 @@ final class DuplicatesCommand implements Command {
   public Integer call() {
     Table table = Tables.file(file.get(), reading.options());
     reading.checkPrivate(table);
-    if (bands.get() != null) {
+    if (bands.orNull() != null) {
       bands(table);
       Say.remarks(table);
       return 0;
     }
-    if (key.get() == null) {
+    if (key.orNull() == null) {
       throw new SettingException("--key is missing: name the key columns, or --bands FROM,TO");
     }
-    if (without.get() != null && keep.get() == null) {
+    if (without.orNull() != null && keep.orNull() == null) {
       throw new SettingException("--without needs --keep: say which row stays");
     }
-    Duplicates policy = keep.get() == null ? null : policy(table);
+    Duplicates policy = keep.orNull() == null ? null : policy(table);
     checkOutputs();
-    int[] columns = columns(table, key.get(), "--key: ");
+    int[] columns = columns(table, key.orNull(), "--key: ");
     List<NormaliseStep> steps = steps();
     try (Spill spill = new Spill(memory.bytes(), memory.folder())) {
       audit(table, columns, steps, policy, spill);
@@ -152,23 +143,23 @@ final class DuplicatesCommand implements Command {
     if (ends.length > 2) {
       throw new SettingException("--bands takes one column, or two: FROM,TO");
     }
-    if (out.get() != null || without.get() != null || keep.get() != null) {
+    if (out.orNull() != null || without.orNull() != null || keep.orNull() != null) {
       throw new SettingException(
           "--bands shows what is wrong and writes nothing: leave out --out,"
               + " --without and --keep");
     }
-    int[] columns = key.get() == null ? new int[0] : columns(table, key.get(), "--key: ");
+    int[] columns = key.orNull() == null ? new int[0] : columns(table, key.orNull(), "--key: ");
     BandReport report = BandReport.of(table, columns, ends, steps());
     if (json.get()) {
       System.out.println(Words.json(AuditJson.bands(report)));
     } else {
-      BandLines.print(table, key.get(), bands.get(), report);
+      BandLines.print(table, key.orNull(), bands.get(), report);
     }
   }
 
   private void checkOutputs() {
     List<Path> taken = new ArrayList<>();
-    for (Path output : new Path[] {out.get(), without.get()}) {
+    for (Path output : new Path[] {out.orNull(), without.orNull()}) {
       if (output != null) {
         String problem = OutputPaths.problem(output, Tables.matching(file.get()), taken);
         if (problem != null) {
@@ -199,32 +190,32 @@ final class DuplicatesCommand implements Command {
       @Nullable Duplicates policy,
       int[] columns,
       List<NormaliseStep> steps) {
-    if (out.get() != null) {
+    if (out.orNull() != null) {
       BitSet rows = audit.duplicateRows();
-      try (TableSink sink = Tables.sink(out.get())) {
+      try (TableSink sink = Tables.sink(out.orNull())) {
         long count = RowCopy.copy(table, rows::get, sink);
-        System.err.println("Wrote " + Words.rows(count) + " to " + out.get());
+        System.err.println("Wrote " + Words.rows(count) + " to " + out.orNull());
       }
     }
-    if (without.get() != null && policy != null) {
+    if (without.orNull() != null && policy != null) {
       BitSet leftOut = audit.leftOutBy(policy);
-      try (TableSink sink = Tables.sink(without.get())) {
+      try (TableSink sink = Tables.sink(without.orNull())) {
         long count = RowCopy.copy(table, row -> !leftOut.get(row), sink);
         System.err.println(
             "Wrote "
                 + Words.rows(count)
                 + " to "
-                + without.get()
+                + without.orNull()
                 + ", "
                 + Words.rows(leftOut.cardinality())
                 + " left out ("
                 + policy
                 + ")");
       }
-      if (!without.get().toString().equals("-")) {
+      if (!without.orNull().toString().equals("-")) {
         long left =
             DuplicateAudit.of(
-                    Tables.file(without.get(), reading.options().but().sheet(null).build()),
+                    Tables.file(without.orNull(), reading.options().but().sheet(null).build()),
                     columns,
                     steps)
                 .report(0)
@@ -239,7 +230,7 @@ final class DuplicatesCommand implements Command {
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
             + "  key "
-            + key.get()
+            + key.orNull()
             + ": "
             + Words.rows(report.rows())
             + ", "

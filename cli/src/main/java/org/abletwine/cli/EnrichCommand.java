@@ -49,7 +49,6 @@ final class EnrichCommand implements Command {
           .option(
               "--key",
               "OURS=THEIRS",
-              String.class,
               "The key: a column of ours = one of theirs, one name for both, or OURS RULE THEIRS, such"
                   + " as day at-or-below effective_from, or pct between from_pct and to_pct; several"
                   + " parts parted by commas.")
@@ -60,7 +59,6 @@ final class EnrichCommand implements Command {
           .option(
               "--bring",
               "A,B",
-              String.class,
               "The attributes to fetch, each NAME, NAME as OTHER or an aggregate such as count(*) as"
                   + " OFFERS; or all.")
           .needed();
@@ -75,7 +73,6 @@ final class EnrichCommand implements Command {
           .options(
               "--normalise",
               "STEPS",
-              String.class,
               "Steps applied to both sides of the key for comparing. Default: trim; none"
                   + " turns it off.")
           .parted();
@@ -85,7 +82,6 @@ final class EnrichCommand implements Command {
           .option(
               "--several",
               "RULE",
-              String.class,
               "For keys on several reference rows that disagree: flag, first, last, newest-by=COLUMN,"
                   + " longest (of patterns) or each (a row for each). Default: ${DEFAULT-VALUE}.")
           .usually("flag");
@@ -95,7 +91,6 @@ final class EnrichCommand implements Command {
           .option(
               "--unmatched",
               "RULE",
-              String.class,
               "For unmatched rows: leave, drop or fail. Default: ${DEFAULT-VALUE}.")
           .usually("leave");
 
@@ -112,7 +107,7 @@ final class EnrichCommand implements Command {
           "A value for an attribute that matched but is null in the reference.");
 
   private final Given<String> mark =
-      usage.option("--mark", "COLUMN", String.class, "Add a column with the outcome.");
+      usage.option("--mark", "COLUMN", "Add a column with the outcome.");
 
   private final ReadingOptions reading = new ReadingOptions(usage);
 
@@ -222,7 +217,7 @@ final class EnrichCommand implements Command {
     if (!fillEmpty.get().isEmpty()) {
       lookup = lookup.whenEmpty(new Fill(fillEmpty.get()));
     }
-    return mark.get() == null ? lookup : lookup.markAs(mark.get());
+    return mark.orNull() == null ? lookup : lookup.markAs(mark.orNull());
   }
 
   private static <E extends Enum<E>> E choice(String option, String word, Class<E> type) {

@@ -4,7 +4,6 @@ package org.abletwine.cli;
 public final class FiguresOptions {
   private final Usage usage;
   private final Given<String> figures;
-
   private final Given<Boolean> quiet;
 
   /**
@@ -18,7 +17,6 @@ public final class FiguresOptions {
         usage.option(
             "--figures",
             "WHICH",
-            String.class,
             "main: what needs a person first; all: every figure. Default: main.");
     quiet = usage.flag("--quiet", "Print only what fails: controls that do not hold.");
   }
@@ -34,9 +32,11 @@ public final class FiguresOptions {
   }
 
   Detail detail() {
-    if (figures.get() != null && !figures.get().equals("main") && !figures.get().equals("all")) {
-      throw usage.wrong("--figures: expected main or all, found \"" + figures.get() + "\"");
+    if (figures.orNull() != null
+        && !figures.orNull().equals("main")
+        && !figures.orNull().equals("all")) {
+      throw usage.wrong("--figures: expected main or all, found \"" + figures.orNull() + "\"");
     }
-    return quiet.get() ? Detail.QUIET : "all".equals(figures.get()) ? Detail.ALL : Detail.MAIN;
+    return quiet.get() ? Detail.QUIET : "all".equals(figures.orNull()) ? Detail.ALL : Detail.MAIN;
   }
 }

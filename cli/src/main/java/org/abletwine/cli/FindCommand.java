@@ -57,22 +57,18 @@ final class FindCommand implements Command {
       usage.pairs("COLUMN=VALUE", "Key parts that are known.");
 
   private final Given<String> key =
-      usage.option("--key", "A,B", String.class, "The key columns. Default: found from the data.");
+      usage.option("--key", "A,B", "The key columns. Default: found from the data.");
 
   private final Given<List<String>> normalise =
       usage
           .options(
-              "--normalise",
-              "STEPS",
-              String.class,
-              "Steps applied to both sides for comparing. Default: trim.")
+              "--normalise", "STEPS", "Steps applied to both sides for comparing. Default: trim.")
           .parted();
 
   private final Given<String> where =
       usage.option(
           "--where",
           "CONDITION",
-          String.class,
           "A SQL condition that the record must meet, beside or in place of values.");
 
   private final ReadingOptions reading = new ReadingOptions(usage);
@@ -95,8 +91,8 @@ final class FindCommand implements Command {
         normalise.get().isEmpty() ? List.of(Normalise.trim()) : Normalise.parse(normalise.get());
     given.keySet().forEach(column -> table.schema().require(column, table.name()));
     List<String> keys = keys(table);
-    RecordFinder finder = new RecordFinder(table, steps, where.get());
-    if (given.isEmpty() && where.get() == null) {
+    RecordFinder finder = new RecordFinder(table, steps, where.orNull());
+    if (given.isEmpty() && where.orNull() == null) {
       if (!Ink.terminal(1) || System.console() == null || json.get()) {
         throw new SettingException(
             "state at least one COLUMN=VALUE; the key of "
@@ -106,7 +102,7 @@ final class FindCommand implements Command {
       }
       given = new FindDialogue(finder, keys).ask();
     }
-    List<String> open = new ArrayList<>(where.get() == null ? keys : List.of());
+    List<String> open = new ArrayList<>(where.orNull() == null ? keys : List.of());
     open.removeAll(given.keySet());
     Found found = finder.find(given, open, MOST_RECORDS);
     if (json.get()) {
@@ -124,13 +120,13 @@ final class FindCommand implements Command {
 
   /** The key as stated, else what the data says. */
   private List<String> keys(Table table) {
-    if (key.get() != null) {
-      List<String> stated = NameLists.split(key.get());
+    if (key.orNull() != null) {
+      List<String> stated = NameLists.split(key.orNull());
       stated.forEach(name -> table.schema().require(name, "--key: " + table.name()));
       return stated;
     }
     return given.isEmpty()
-        ? where.get() == null ? likeliestKey(table) : List.of()
+        ? where.orNull() == null ? likeliestKey(table) : List.of()
         : completed(table);
   }
 
@@ -163,8 +159,8 @@ final class FindCommand implements Command {
     boolean colour = Ink.colour();
     List<String> wanted = new ArrayList<>();
     given.forEach((column, value) -> wanted.add(column + " " + shown(table, column, value)));
-    if (where.get() != null) {
-      wanted.add(where.get());
+    if (where.orNull() != null) {
+      wanted.add(where.orNull());
     }
     System.out.println(
         Ink.BOLD.on(table.name(), colour)
@@ -213,7 +209,7 @@ final class FindCommand implements Command {
   }
 
   private Found found(Table table, List<String> steps) {
-    return new RecordFinder(table, Normalise.parse(steps), where.get())
+    return new RecordFinder(table, Normalise.parse(steps), where.orNull())
         .find(given, List.of(), MOST_RECORDS);
   }
 
@@ -256,7 +252,7 @@ final class FindCommand implements Command {
               lines.end();
             });
     lines.render(colour).forEach(System.out::println);
-    boolean byKey = where.get() == null; // a condition may well mean several
+    boolean byKey = where.orNull() == null; // a condition may well mean several
     boolean cut = found.records().size() < found.rows();
     List<String> notes = new ArrayList<>();
     if (byKey) {

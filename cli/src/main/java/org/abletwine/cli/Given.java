@@ -1,6 +1,7 @@
 package org.abletwine.cli;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.CommandSpec;
@@ -154,15 +155,20 @@ public final class Given<T> {
   }
 
   /**
+   * Its value, where it has one in any case.
+   *
+   * @return what was given, or what is stated for that it was not
+   */
+  public T get() {
+    return Objects.requireNonNull(orNull(), label);
+  }
+
+  /**
    * Its value.
    *
    * @return what was given, or what is stated for that it was not; null when nothing is
-   * @throws IllegalStateException before the command line was read
    */
-  public T get() {
-    if (known == null) {
-      throw new IllegalStateException(label + " is not known before the command line was read");
-    }
-    return known.getValue();
+  public @Nullable T orNull() {
+    return known == null ? otherwise : known.getValue();
   }
 }

@@ -72,7 +72,7 @@ public final class Main implements Runnable {
    * @return the exit status
    */
   public static int run(String... args) {
-    Main main = new Main();
+    Main main = null;
     try (Streams streams = Streams.shown()) {
       try {
         if (args.length == 1 && args[0].equals("--version")) { // at once: nothing need be parsed
@@ -80,6 +80,7 @@ public final class Main implements Runnable {
           System.out.flush();
           return 0;
         }
+        main = new Main();
         StringWriter help = new StringWriter();
         int status =
             main.line(wanted(args))
@@ -94,7 +95,7 @@ public final class Main implements Runnable {
         System.out.flush();
         return status;
       } catch (RuntimeException | Error e) {
-        return failed(e, main.debug.get());
+        return failed(e, main != null && main.debug.get());
       }
     }
   }

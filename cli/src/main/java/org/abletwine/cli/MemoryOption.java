@@ -12,7 +12,6 @@ public final class MemoryOption {
 
   private final Usage usage;
   private final Given<String> memory;
-
   private final Given<Path> folder;
 
   /**
@@ -26,7 +25,6 @@ public final class MemoryOption {
         usage.option(
             "--memory",
             "SIZE",
-            String.class,
             "How much of references may be in memory, such as 512m or 4g, and of totals by group a"
                 + " quarter of that. What does not fit is kept on disk; what comes out is the same."
                 + " Default: six tenths of what this program may take.");
@@ -40,7 +38,7 @@ public final class MemoryOption {
 
   /** Returns the bytes stated, or 0 for none. */
   public long bytes() {
-    return memory.get() == null ? 0 : size(usage, "--memory", memory.get());
+    return memory.orNull() == null ? 0 : size(usage, "--memory", memory.orNull());
   }
 
   /**
@@ -67,6 +65,6 @@ public final class MemoryOption {
 
   /** Returns the folder stated; null for none. */
   public @Nullable Path folder() {
-    return folder.get();
+    return folder.orNull();
   }
 }

@@ -36,7 +36,6 @@ final class OverlapCommand implements Command {
           .option(
               "--key",
               "OURS=THEIRS",
-              String.class,
               "The key: a column of ours = one of theirs, or one name for both; several"
                   + " parts parted by commas.")
           .needed();
@@ -54,7 +53,6 @@ final class OverlapCommand implements Command {
       usage.option(
           "--measure",
           "COLUMN",
-          String.class,
           "Total this column of the transactions by unmatched key, largest first.");
 
   private final Given<List<String>> normalise =
@@ -62,7 +60,6 @@ final class OverlapCommand implements Command {
           .options(
               "--normalise",
               "STEP",
-              String.class,
               "Apply these steps to both sides; what further ones would win is shown.")
           .parted();
 
@@ -107,9 +104,9 @@ final class OverlapCommand implements Command {
             ourColumns,
             theirs,
             theirColumns,
-            measure.get() == null
+            measure.orNull() == null
                 ? -1
-                : ours.schema().require(measure.get(), "--measure: " + ours.name()),
+                : ours.schema().require(measure.orNull(), "--measure: " + ours.name()),
             fixed,
             Math.max(0, show.get()),
             spill);
@@ -185,7 +182,7 @@ final class OverlapCommand implements Command {
       System.out.println();
       System.out.println("  " + Ink.BOLD.on(pasteable(report), colour));
     }
-    printUnmatched(report, measure.get(), hidden(ours, theirs), colour);
+    printUnmatched(report, measure.orNull(), hidden(ours, theirs), colour);
   }
 
   /** What a step costs: keys that it makes equal, and what it leaves out. */

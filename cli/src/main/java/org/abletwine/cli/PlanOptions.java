@@ -8,7 +8,6 @@ import org.abletwine.formats.database.Drivers;
 /** How a plan is read. */
 public final class PlanOptions {
   private final Given<Map<String, String>> set;
-
   private final Given<List<Path>> drivers;
 
   /**

@@ -16,71 +16,49 @@ import org.abletwine.table.text.NearestName;
 /** How to read tables, where it is not to be found from the data. */
 final class ReadingOptions {
   private final Given<String> delimiter;
-
   private final Given<String> encoding;
-
   private final Given<String> header;
-
   private final Given<List<String>> nulls;
-
   private final Given<String> ragged;
-
   private final Given<String> nested;
-
   private final Given<String> sheet;
-
   private final Given<Integer> headerRow;
-
   private final Given<String> range;
-
   private final Given<List<Path>> drivers;
-
-  private boolean driversAdded;
   private final Given<String> source;
-
   private final Given<List<String>> hidden;
+  private boolean driversAdded;
 
   ReadingOptions(Usage usage) {
     delimiter =
         usage.option(
             "--delimiter",
             "NAME",
-            String.class,
             "comma, semicolon, tab, pipe or a character. Default: found from the data.");
     encoding =
         usage.option(
             "--encoding",
             "NAME",
-            String.class,
             "Such as windows-1252. Default: what the byte-order mark says, else utf-8.");
     header =
         usage.option(
             "--header",
             "yes|no",
-            String.class,
             "Whether the first row holds the names. Default: found from the data.");
     nulls =
         usage
-            .options(
-                "--nulls",
-                "WORDS",
-                String.class,
-                "Words that stand for null, beside the empty cell.")
+            .options("--nulls", "WORDS", "Words that stand for null, beside the empty cell.")
             .parted();
     ragged =
         usage
             .option(
-                "--ragged",
-                "fail|pad",
-                String.class,
-                "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
+                "--ragged", "fail|pad", "For rows with too few cells. Default: ${DEFAULT-VALUE}.")
             .usually("fail");
     nested =
         usage
             .option(
                 "--nested",
                 "text|columns",
-                String.class,
                 "In JSON, what an object within an object becomes: one column of text, or a"
                     + " column for each member. Default: ${DEFAULT-VALUE}.")
             .usually("text");
@@ -89,7 +67,6 @@ final class ReadingOptions {
             .option(
                 "--sheet",
                 "NAME",
-                String.class,
                 "The sheet of a workbook, by name or number; the table of a database. Default: the only"
                     + " one.")
             .orCalled("--table");
@@ -105,7 +82,6 @@ final class ReadingOptions {
         usage.option(
             "--range",
             "B4:H200",
-            String.class,
             "The area of the table in a sheet, names included. Default: all of it.");
     drivers =
         usage.options(
@@ -115,16 +91,12 @@ final class ReadingOptions {
             "A library with a JDBC driver, beside those for SQLite and PostgreSQL.");
     source =
         usage.option(
-            "--source",
-            "COLUMN",
-            String.class,
-            "Adds a column with the name of the file each row is of.");
+            "--source", "COLUMN", "Adds a column with the name of the file each row is of.");
     hidden =
         usage
             .options(
                 "--private",
                 "COLUMNS",
-                String.class,
                 "Columns whose values are shown nowhere but in rows that are written; a short digest"
                     + " stands for each.")
             .parted();
@@ -142,12 +114,12 @@ final class ReadingOptions {
       drivers.get().forEach(Drivers::add);
       driversAdded = true;
     }
-    Character character = delimiter.get() == null ? null : Delimiters.parse(delimiter.get());
-    if (delimiter.get() != null && character == null) {
-      throw new SettingException("--delimiter: " + Delimiters.expected(delimiter.get()));
+    Character character = delimiter.orNull() == null ? null : Delimiters.parse(delimiter.orNull());
+    if (delimiter.orNull() != null && character == null) {
+      throw new SettingException("--delimiter: " + Delimiters.expected(delimiter.orNull()));
     }
-    if (header.get() != null && !List.of("yes", "no").contains(header.get())) {
-      throw new SettingException("--header: expected yes or no, found \"" + header.get() + "\"");
+    if (header.orNull() != null && !List.of("yes", "no").contains(header.orNull())) {
+      throw new SettingException("--header: expected yes or no, found \"" + header.orNull() + "\"");
     }
     if (!List.of("fail", "pad").contains(ragged.get())) {
       throw new SettingException("--ragged: expected fail or pad, found \"" + ragged.get() + "\"");
@@ -159,16 +131,16 @@ final class ReadingOptions {
     return new TableOptions(
         character,
         null,
-        header.get() == null ? null : header.get().equals("yes"),
-        encoding.get(),
+        header.orNull() == null ? null : header.orNull().equals("yes"),
+        encoding.orNull(),
         nulls.get(),
         ragged.get().equals("pad"),
         Map.of(),
         nested.get().equals("columns"),
-        sheet.get() == null && headerRow.get() == 0 && range.get() == null
+        sheet.orNull() == null && headerRow.get() == 0 && range.orNull() == null
             ? null
-            : new TableOptions.Sheet(sheet.get(), headerRow.get(), range.get()),
-        source.get(),
+            : new TableOptions.Sheet(sheet.orNull(), headerRow.get(), range.orNull()),
+        source.orNull(),
         Set.copyOf(hidden.get()));
   }
 

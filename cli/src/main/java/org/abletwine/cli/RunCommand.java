@@ -58,20 +58,20 @@ final class RunCommand implements Command {
 
   @Override
   public Integer call() {
-    if (preview.get() != null && preview.get() < 1) {
+    if (preview.orNull() != null && preview.orNull() < 1) {
       throw usage.wrong("--preview takes a number from 1 on");
     }
     PlannedRun run =
         PlanFile.load(plan.get(), options.values())
             .workers(workers.count())
             .memory(memory.bytes(), memory.folder());
-    if (preview.get() != null) {
+    if (preview.orNull() != null) {
       preview(run);
       return 0;
     }
     run.interrupted().ifPresent(Say::note);
-    Drift.Since before = since.get() == null ? null : Drift.since(since.get());
-    run.since(before).report(report.get());
+    Drift.Since before = since.orNull() == null ? null : Drift.since(since.orNull());
+    run.since(before).report(report.orNull());
     if (json.get()) {
       run.accounted();
     }

@@ -13,7 +13,6 @@ final class TheirOptions {
             .option(
                 "--their-sheet",
                 "NAME",
-                String.class,
                 "The sheet or table of the reference, where it is another.")
             .orCalled("--their-table");
   }
@@ -21,8 +20,8 @@ final class TheirOptions {
   /** How to read the reference: the name of its file is no column of it. */
   TableOptions of(ReadingOptions reading, Path reference) {
     TableOptions same = reading.of(reference).but().source(null).build();
-    return sheet.get() == null
+    return sheet.orNull() == null
         ? same
-        : same.but().sheet(new TableOptions.Sheet(sheet.get(), 0, null)).build();
+        : same.but().sheet(new TableOptions.Sheet(sheet.orNull(), 0, null)).build();
   }
 }

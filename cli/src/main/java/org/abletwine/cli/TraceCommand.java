@@ -34,7 +34,6 @@ final class TraceCommand implements Command {
       usage.option(
           "--where",
           "CONDITION",
-          String.class,
           "A SQL condition over the transactions; the first row that meets it is taken.");
 
   private final PlanOptions options = new PlanOptions(usage);
@@ -48,20 +47,22 @@ final class TraceCommand implements Command {
 
   @Override
   public Integer call() {
-    if ((row.get() == null) == (where.get() == null)) {
+    if ((row.orNull() == null) == (where.orNull() == null)) {
       throw new SettingException("state which transaction: --row N or --where CONDITION");
     }
-    if (row.get() != null && row.get() < 1) {
+    if (row.orNull() != null && row.orNull() < 1) {
       throw new SettingException("--row: rows are counted from 1");
     }
     Enrichment enrichment = PlanFile.load(plan.get(), options.values()).enrichment();
     TracedRow traced =
-        row.get() == null ? enrichment.trace(where.get()) : enrichment.trace(row.get());
+        row.orNull() == null ? enrichment.trace(where.orNull()) : enrichment.trace(row.orNull());
     if (traced == null) {
       throw new DataException(
-          row.get() == null
-              ? "no transaction meets " + where.get() + "; check the values, text in single quotes"
-              : "there is no row " + row.get() + "; the transactions have fewer");
+          row.orNull() == null
+              ? "no transaction meets "
+                  + where.orNull()
+                  + "; check the values, text in single quotes"
+              : "there is no row " + row.orNull() + "; the transactions have fewer");
     }
     if (json.get()) {
       System.out.println(Words.json(AuditJson.trace(traced)));

@@ -89,6 +89,18 @@ public final class Usage {
   }
 
   /**
+   * An option with a value that is taken as it is.
+   *
+   * @param name such as {@code --key}
+   * @param label what stands for the value in help
+   * @param text what it is for
+   * @return its value, null when it was not given and nothing is stated for that
+   */
+  public Given<String> option(String name, String label, String... text) {
+    return option(name, label, String.class, text);
+  }
+
+  /**
    * An option with a value.
    *
    * @param name such as {@code --out}
@@ -99,6 +111,18 @@ public final class Usage {
    */
   public <T> Given<T> option(String name, String label, Class<T> type, String... text) {
     return stated(new Given<T>(List.of(name), label, text, type));
+  }
+
+  /**
+   * An option with a value that is taken as it is, and may be given several times.
+   *
+   * @param name such as {@code --nulls}
+   * @param label what stands for a value in help
+   * @param text what it is for
+   * @return its values, none when it was not given
+   */
+  public Given<List<String>> options(String name, String label, String... text) {
+    return options(name, label, String.class, text);
   }
 
   /**
@@ -125,6 +149,17 @@ public final class Usage {
    */
   public Given<Map<String, String>> pairs(String name, String label, String... text) {
     return stated(pairs(List.of(name), label, text));
+  }
+
+  /**
+   * The next word that is no option, taken as it is; it has to be given.
+   *
+   * @param label what stands for it in help
+   * @param text what it is
+   * @return its value
+   */
+  public Given<String> argument(String label, String... text) {
+    return argument(label, String.class, text);
   }
 
   /**

@@ -21,9 +21,9 @@ final class WorkersOption {
   }
 
   int count() {
-    if (workers.get() != null && (workers.get() < 1 || workers.get() > MOST)) {
-      throw usage.wrong("--workers takes a number from 1 to " + MOST + ", not " + workers.get());
+    if (workers.orNull() != null && (workers.orNull() < 1 || workers.orNull() > MOST)) {
+      throw usage.wrong("--workers takes a number from 1 to " + MOST + ", not " + workers.orNull());
     }
-    return workers.get() == null ? Workers.usual() : workers.get();
+    return workers.orNull() == null ? Workers.usual() : workers.orNull();
   }
 }

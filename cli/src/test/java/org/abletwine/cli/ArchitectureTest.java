@@ -1,5 +1,6 @@
 package org.abletwine.cli;
 
+import static com.tngtech.archunit.base.DescribedPredicate.describe;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
@@ -74,6 +75,18 @@ class ArchitectureTest {
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("org.abletwine.cli..", "org.abletwine.demo..", "picocli.."));
+  }
+
+  /** To read them takes a third of a short run: commands tell of their words themselves. */
+  @Test
+  void noCommandIsFoundByAnnotations() {
+    holds(
+        noClasses()
+            .should()
+            .dependOnClassesThat(
+                describe(
+                    "are annotations of the command line's library",
+                    type -> type.isAnnotation() && type.getPackageName().equals("picocli"))));
   }
 
   /** A kind of table with large dependencies of its own: nobody knows it but by the core's door. */

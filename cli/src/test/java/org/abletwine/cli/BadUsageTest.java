@@ -198,6 +198,11 @@ class BadUsageTest {
             1,
             "profile tickets.csv nope.csv",
             "there is no file nope.csv; check the name and the folder"),
+        gives(
+            2,
+            "overlap",
+            "Missing required options and parameters: '--key=OURS=THEIRS', 'TRANSACTIONS',"
+                + " 'REFERENCE'"),
         gives(2, "overlap tickets.csv growers.csv", "Missing required option: '--key=OURS=THEIRS'"),
         gives(
             2,

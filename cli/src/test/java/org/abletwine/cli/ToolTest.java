@@ -106,6 +106,11 @@ class ToolTest {
       List<String> options = new ArrayList<>(command.getCommandSpec().optionsMap().keySet());
       assertThat(own).contains(options.stream().map(o -> o.replace("-", "\\-")).toList());
       assertThat(own).doesNotContain("${", "%n");
+      assertThat(own.lines().filter(line -> line.startsWith(".B able")))
+          .singleElement()
+          .asString()
+          .as("one line, no value broken by the end of another")
+          .doesNotContain(", ");
     }
     assumeThat(has("groff")).isTrue();
     assertThat(output("groff", "-man", "-Tutf8", "-ww", man.resolve("able-twine-run.1").toString()))

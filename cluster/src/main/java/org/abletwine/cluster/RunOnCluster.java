@@ -36,7 +36,6 @@ final class RunOnCluster implements Callable<Integer> {
   private final Given<String> plan =
       usage.argument(
           "PLAN",
-          String.class,
           "The plan file, where all processes of the cluster can read it: a path, or an address of"
               + " the engine's file systems.");
 
@@ -51,7 +50,6 @@ final class RunOnCluster implements Callable<Integer> {
           .option(
               "--stretch",
               "SIZE",
-              String.class,
               "How large the stretches are into which the transactions are cut, such as 256m."
                   + " Default: 64m.")
           .otherwise("64m");
