@@ -9,9 +9,6 @@ module org.abletwine.report {
   requires xchart;
   requires org.apache.xmlgraphics.batik.svggen;
 
-  opens org.abletwine.report.page to
-      gg.jte.runtime;
-
   provides org.abletwine.plan.ReportMaker with
       org.abletwine.report.HtmlReport;
 }

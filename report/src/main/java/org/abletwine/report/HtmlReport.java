@@ -1,7 +1,6 @@
 package org.abletwine.report;
 
-import gg.jte.ContentType;
-import gg.jte.TemplateEngine;
+import gg.jte.html.OwaspHtmlTemplateOutput;
 import gg.jte.output.Utf8ByteOutput;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -19,6 +18,7 @@ import org.abletwine.plan.ReportMaterial;
 import org.abletwine.plan.tell.Words;
 import org.abletwine.report.chart.DrawnPictures;
 import org.abletwine.report.chart.Pictures;
+import org.abletwine.report.page.JtepageGenerated;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,8 +28,6 @@ import org.jspecify.annotations.Nullable;
  * of it can be read; with them tables sort and filter, and proposals can be ticked and saved.
  */
 public final class HtmlReport implements ReportMaker {
-  private static final String TEMPLATES = "org.abletwine.report.page";
-
   private @Nullable DrawnPictures pictures;
 
   /** For {@link java.util.ServiceLoader}. */
@@ -38,7 +36,6 @@ public final class HtmlReport implements ReportMaker {
   @Override
   public void prepare() {
     Pictures.warm();
-    engine();
   }
 
   @Override
@@ -50,12 +47,11 @@ public final class HtmlReport implements ReportMaker {
   public byte[] page(ReportMaterial material) {
     DrawnPictures begun = pictures;
     Utf8ByteOutput out = new Utf8ByteOutput();
-    engine()
-        .render(
-            "page.jte",
-            pageOf(
-                material, begun == null ? new DrawnPictures(material.account().figures()) : begun),
-            out);
+    // The page is known here, so nothing need be searched for by its name.
+    JtepageGenerated.render(
+        new OwaspHtmlTemplateOutput(out),
+        null,
+        pageOf(material, begun == null ? new DrawnPictures(material.account().figures()) : begun));
     ByteArrayOutputStream bytes = new ByteArrayOutputStream(out.getContentLength());
     try {
       out.writeTo(bytes);
@@ -63,11 +59,6 @@ public final class HtmlReport implements ReportMaker {
       throw new UncheckedIOException(e);
     }
     return bytes.toByteArray();
-  }
-
-  private static TemplateEngine engine() {
-    return TemplateEngine.createPrecompiled(
-        null, ContentType.Html, HtmlReport.class.getClassLoader(), TEMPLATES);
   }
 
   private static Page pageOf(ReportMaterial material, DrawnPictures pictures) {
