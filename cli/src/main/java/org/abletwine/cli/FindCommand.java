@@ -54,7 +54,7 @@ final class FindCommand implements Command {
   private final Given<Path> file = usage.argument("REFERENCE", Path.class, "The table.");
 
   private final Given<Map<String, String>> parts =
-      usage.pairs("COLUMN=VALUE", "Key parts that are known.");
+      usage.argumentPairs("COLUMN=VALUE", "Key parts that are known.");
 
   private final Given<String> key =
       usage.option("--key", "A,B", "The key columns. Default: found from the data.");

@@ -195,7 +195,7 @@ public final class Usage {
    * @param text what they are
    * @return the pairs in the order given
    */
-  public Given<Map<String, String>> pairs(String label, String text) {
+  public Given<Map<String, String>> argumentPairs(String label, String text) {
     return stated(pairs(List.of(), label, text).at(places + "..*", "0..*"));
   }
 
