@@ -1,14 +1,11 @@
 package org.abletwine.cli;
 
-import java.nio.file.Path;
-import java.util.List;
 import java.util.Map;
-import org.abletwine.formats.database.Drivers;
 
 /** How a plan is read. */
 public final class PlanOptions {
   private final Given<Map<String, String>> set;
-  private final Given<List<Path>> drivers;
+  private final DriverOption drivers;
 
   /**
    * Tells a command of them.
@@ -21,17 +18,12 @@ public final class PlanOptions {
             "--set",
             "NAME=VALUE",
             "The value of a parameter of the plan. May be given several times.");
-    drivers =
-        usage.options(
-            "--driver-path",
-            "FILE",
-            Path.class,
-            "A library with a JDBC driver, beside those for SQLite and PostgreSQL.");
+    drivers = new DriverOption(usage);
   }
 
   /** Returns the values of parameters, once the drivers are at hand. */
   public Map<String, String> values() {
-    drivers.get().forEach(Drivers::add);
+    drivers.add();
     return set.get();
   }
 }

@@ -5,7 +5,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.abletwine.formats.database.Drivers;
 import org.abletwine.plan.Delimiters;
 import org.abletwine.table.SettingException;
 import org.abletwine.table.Table;
@@ -24,10 +23,9 @@ final class ReadingOptions {
   private final Given<String> sheet;
   private final Given<Integer> headerRow;
   private final Given<String> range;
-  private final Given<List<Path>> drivers;
+  private final DriverOption drivers;
   private final Given<String> source;
   private final Given<List<String>> hidden;
-  private boolean driversAdded;
 
   ReadingOptions(Usage usage) {
     delimiter =
@@ -83,12 +81,7 @@ final class ReadingOptions {
             "--range",
             "B4:H200",
             "The area of the table in a sheet, names included. Default: all of it.");
-    drivers =
-        usage.options(
-            "--driver-path",
-            "FILE",
-            Path.class,
-            "A library with a JDBC driver, beside those for SQLite and PostgreSQL.");
+    drivers = new DriverOption(usage);
     source =
         usage.option(
             "--source", "COLUMN", "Adds a column with the name of the file each row is of.");
@@ -110,10 +103,7 @@ final class ReadingOptions {
   }
 
   TableOptions options() {
-    if (!driversAdded) {
-      drivers.get().forEach(Drivers::add);
-      driversAdded = true;
-    }
+    drivers.add();
     Character character = delimiter.orNull() == null ? null : Delimiters.parse(delimiter.orNull());
     if (delimiter.orNull() != null && character == null) {
       throw new SettingException("--delimiter: " + Delimiters.expected(delimiter.orNull()));
