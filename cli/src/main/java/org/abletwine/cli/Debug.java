@@ -20,7 +20,7 @@ final class Debug {
     for (Throwable at = error; at != null && seen.add(at); at = at.getCause()) {
       out.println(lead + told(at));
       for (StackTraceElement frame : at.getStackTrace()) {
-        out.println("\tat " + frame);
+        out.println("    at " + frame); // a tab would be shown as a control character
       }
       lead = "Caused by: ";
     }

@@ -15,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Wrong words, files and values: the exit status, and what a person is told to do instead. */
 class BadUsageTest {
@@ -245,11 +246,18 @@ class BadUsageTest {
     assertThat(gave.status()).as(gave.err()).isEqualTo(status);
     String told = gave.err().replace(demo + "/", "").replaceAll("(?m)^able-twine: ", "");
     messages.forEach(message -> assertThat(told).contains(message));
-    assertThat(told).doesNotContain("Exception", "\tat ");
+    assertThat(told).doesNotContain("Exception", "\tat ", "    at ");
     try (Stream<Path> files = Files.list(demo)) {
       assertThat(files.map(file -> file.getFileName().toString()))
           .as("nothing is written")
           .doesNotContain("o.csv", "x.csv");
     }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"--debug profile nope.csv", "profile nope.csv --debug"})
+  void technicalDetailIsShownWhereverItIsAskedFor(String command) {
+    assertThat(Cli.run(command.split(" ")).err())
+        .contains("DataException: there is no file nope.csv", "\n    at org.abletwine.");
   }
 }

@@ -106,7 +106,7 @@ class EnrichCommandTest {
 
   private void assertRefused(int status, String part, String... more) {
     Cli.Gave gave = enrich(more);
-    assertThat(gave.err()).contains(part).doesNotContain("\tat ");
+    assertThat(gave.err()).contains(part).doesNotContain("    at ");
     assertThat(gave.status()).isEqualTo(status);
     assertThat(Path.of(out)).doesNotExist();
   }

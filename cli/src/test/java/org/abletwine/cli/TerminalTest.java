@@ -156,7 +156,7 @@ class TerminalTest {
     Files.writeString(folder.resolve("key.csv"), "k,v\nk1,one\nk2,two\n");
     Cli.Gave gave = shell(script);
     assertThat(gave.status()).as(gave.err()).isEqualTo(status);
-    assertThat(gave.err()).contains(message).doesNotContain("\tat ", "Exception");
+    assertThat(gave.err()).contains(message).doesNotContain("    at ", "Exception");
     if (message.isEmpty()) {
       assertThat(gave.err()).isEmpty();
     }
